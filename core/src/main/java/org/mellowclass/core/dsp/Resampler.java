@@ -1,0 +1,161 @@
+package org.mellowclass.core.dsp;
+
+import java.io.IOException;
+import java.util.Arrays;
+
+import org.mellowclass.core.sound.SampleSource;
+
+/**
+ * Converts sound from one sample rate to another while it is read: a polyphase windowed-sinc filter with a Kaiser window
+ * (J. O. Smith, "Digital Audio Resampling"; Kaiser and Schafer 1980 for the window). The pass band reaches 90 % of the
+ * lower of the two half rates; images and aliases are at least 100 dB down. The delay of the filter is taken out: output
+ * frame 0 stands at input frame 0, and the output lasts as long as the input, rounded up to a whole frame.
+ */
+public final class Resampler implements SampleSource {
+
+    private static final int ZERO_CROSSINGS = 64;
+    private static final double KAISER_BETA = 10.06;
+    private static final double CUTOFF = 0.95;
+    private static final int BLOCK = 4096;
+
+    private final SampleSource source;
+    private final int rate;
+    private final int up;
+    private final int down;
+    private final int reach;
+    private final float[][] phases;
+    /** Input samples by channel; {@code held[c][0]} is input frame {@code heldFrom}. */
+    private final float[][] held;
+    private long heldFrom;
+    private int heldCount;
+    private long inputFrames;
+    private boolean ended;
+    private long outputFrame;
+
+    private Resampler(SampleSource source, int rate) {
+        this.source = source;
+        this.rate = rate;
+        int divisor = gcd(source.sampleRate(), rate);
+        this.up = rate / divisor;
+        this.down = source.sampleRate() / divisor;
+        double narrowing = Math.min(1.0, (double) rate / source.sampleRate());
+        this.reach = (int) Math.ceil(ZERO_CROSSINGS / narrowing);
+        this.phases = phases(up, reach, narrowing);
+        this.held = new float[source.channels()][2 * reach + 2 * BLOCK];
+        // silence before the first frame, so that the filter can look back
+        this.heldFrom = -reach;
+        this.heldCount = reach;
+    }
+
+    /** The source at the wanted rate; the source itself where it already has it. Closing the result closes the source. */
+    public static SampleSource to(int rate, SampleSource source) {
+        return source.sampleRate() == rate ? source : new Resampler(source, rate);
+    }
+
+    @Override
+    public int channels() {
+        return source.channels();
+    }
+
+    @Override
+    public int sampleRate() {
+        return rate;
+    }
+
+    @Override
+    public int read(float[][] into, int offset, int frames) throws IOException {
+        int made = 0;
+        while (made < frames) {
+            long scaled = outputFrame * down;
+            long centre = scaled / up;
+            while (!ended && centre + reach >= heldFrom + heldCount) {
+                fill(centre - reach);
+            }
+            if (ended && scaled >= inputFrames * up) {
+                break;
+            }
+            float[] taps = phases[(int) (scaled % up)];
+            int first = (int) (centre - reach + 1 - heldFrom);
+            for (int c = 0; c < held.length; c++) {
+                into[c][offset + made] = dot(taps, held[c], first);
+            }
+            made++;
+            outputFrame++;
+        }
+        return made;
+    }
+
+    @Override
+    public void close() throws IOException {
+        source.close();
+    }
+
+    private static float dot(float[] taps, float[] samples, int first) {
+        double sum = 0;
+        for (int k = 0; k < taps.length; k++) {
+            sum += taps[k] * samples[first + k];
+        }
+        return (float) sum;
+    }
+
+    /** Drops what lies before {@code oldestNeeded} and reads one more block, or the silence after the end. */
+    private void fill(long oldestNeeded) throws IOException {
+        int drop = (int) Math.min(heldCount, Math.max(0, oldestNeeded - heldFrom));
+        for (float[] channel : held) {
+            System.arraycopy(channel, drop, channel, 0, heldCount - drop);
+        }
+        heldFrom += drop;
+        heldCount -= drop;
+        int read = source.read(held, heldCount, BLOCK);
+        if (read > 0) {
+            heldCount += read;
+            inputFrames += read;
+            return;
+        }
+        ended = true;
+        for (float[] channel : held) {
+            Arrays.fill(channel, heldCount, channel.length, 0f);
+        }
+    }
+
+    /** {@code phases[p][k]}: the weight of input frame {@code centre − reach + 1 + k} for an output p/up after centre. */
+    private static float[][] phases(int up, int reach, double narrowing) {
+        float[][] phases = new float[up][2 * reach];
+        double bandwidth = CUTOFF * narrowing;
+        double atZero = bessel0(KAISER_BETA);
+        for (int p = 0; p < up; p++) {
+            double sum = 0;
+            double[] taps = new double[2 * reach];
+            for (int k = 0; k < taps.length; k++) {
+                double t = k - reach + 1 - (double) p / up;
+                double edge = t / reach;
+                double window = Math.abs(edge) >= 1 ? 0 : bessel0(KAISER_BETA * Math.sqrt(1 - edge * edge)) / atZero;
+                taps[k] = sinc(bandwidth * t) * window;
+                sum += taps[k];
+            }
+            for (int k = 0; k < taps.length; k++) {
+                phases[p][k] = (float) (taps[k] / sum);
+            }
+        }
+        return phases;
+    }
+
+    private static double sinc(double x) {
+        return x == 0 ? 1 : Math.sin(Math.PI * x) / (Math.PI * x);
+    }
+
+    /** The modified Bessel function of the first kind and order zero, by its power series. */
+    private static double bessel0(double x) {
+        double sum = 1;
+        double term = 1;
+        for (int k = 1; term > 1e-12 * sum; k++) {
+            term *= (x / (2 * k)) * (x / (2 * k));
+            sum += term;
+        }
+        return sum;
+    }
+
+    private static int gcd(int a, int b) {
+        return b == 0 ? a : gcd(b, a % b);
+    }
+}

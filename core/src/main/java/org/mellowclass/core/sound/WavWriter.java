@@ -1,0 +1,80 @@
+package org.mellowclass.core.sound;
+
+import java.io.Closeable;
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.channels.FileChannel;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+
+/** Writes a WAV file as it comes; the header gets its lengths when the writer is closed. At most 4 GiB of samples. */
+public final class WavWriter implements SampleSink, Closeable {
+
+    static final int RIFF = 0x46464952;
+    static final int WAVE = 0x45564157;
+    static final int FMT = 0x20746d66;
+    static final int DATA = 0x61746164;
+
+    private static final int HEADER_BYTES = 44;
+    private static final long MOST_BYTES = 0xFFFF_FFFFL - HEADER_BYTES;
+
+    private final FileChannel channel;
+    private final int channels;
+    private final int sampleRate;
+    private final SampleFormat format;
+    private long bytes;
+
+    private WavWriter(FileChannel channel, int channels, int sampleRate, SampleFormat format) {
+        this.channel = channel;
+        this.channels = channels;
+        this.sampleRate = sampleRate;
+        this.format = format;
+    }
+
+    /** Creates or replaces a file. */
+    public static WavWriter create(Path file, int channels, int sampleRate, SampleFormat format) throws IOException {
+        FileChannel channel = FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.TRUNCATE_EXISTING,
+                StandardOpenOption.WRITE);
+        channel.position(HEADER_BYTES);
+        return new WavWriter(channel, channels, sampleRate, format);
+    }
+
+    @Override
+    public void accept(float[][] block, int frames) throws IOException {
+        int size = frames * channels * format.bytes();
+        if (bytes + size > MOST_BYTES) {
+            throw new IOException("a WAV file holds at most 4 GiB");
+        }
+        ByteBuffer buffer = ByteBuffer.allocate(size).order(ByteOrder.LITTLE_ENDIAN);
+        for (int i = 0; i < frames; i++) {
+            for (int c = 0; c < channels; c++) {
+                if (format == SampleFormat.FLOAT_32) {
+                    buffer.putFloat(block[c][i]);
+                } else {
+                    buffer.putShort(Pcm16.of(block[c][i]));
+                }
+            }
+        }
+        buffer.flip();
+        while (buffer.hasRemaining()) {
+            channel.write(buffer);
+        }
+        bytes += size;
+    }
+
+    @Override
+    public void close() throws IOException {
+        try (channel) {
+            int frameBytes = channels * format.bytes();
+            ByteBuffer head = ByteBuffer.allocate(HEADER_BYTES).order(ByteOrder.LITTLE_ENDIAN);
+            head.putInt(RIFF).putInt((int) (HEADER_BYTES - 8 + bytes)).putInt(WAVE);
+            head.putInt(FMT).putInt(16).putShort((short) format.tag()).putShort((short) channels);
+            head.putInt(sampleRate).putInt(sampleRate * frameBytes);
+            head.putShort((short) frameBytes).putShort((short) format.bits());
+            head.putInt(DATA).putInt((int) bytes).flip();
+            channel.write(head, 0);
+            channel.force(true);
+        }
+    }
+}

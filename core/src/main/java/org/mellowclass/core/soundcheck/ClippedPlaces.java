@@ -1,0 +1,43 @@
+package org.mellowclass.core.soundcheck;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.function.LongFunction;
+
+import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.timeline.Clip;
+import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.Track;
+
+/** Finds where the clipped spots of takes can be heard in an episode. */
+public final class ClippedPlaces {
+
+    private ClippedPlaces() {
+    }
+
+    /**
+     * @param clippedInTake the clipped spots of a take, by its id, in frames of the take at 48 kHz
+     * @return the spots that lie in clips on tracks that are not muted, in frames of the timeline, in order
+     */
+    public static List<Span> in(Timeline timeline, LongFunction<List<Span>> clippedInTake) {
+        List<Span> places = new ArrayList<>();
+        for (Track track : timeline.tracks()) {
+            if (track.muted()) {
+                continue;
+            }
+            for (Clip clip : track.clips()) {
+                long end = clip.takeFrame() + clip.frames();
+                long offset = clip.startFrame() - clip.takeFrame();
+                for (Span spot : clippedInTake.apply(clip.takeId())) {
+                    if (spot.overlaps(clip.takeFrame(), end)) {
+                        places.add(new Span(Math.max(spot.startFrame(), clip.takeFrame()) + offset,
+                                Math.min(spot.endFrame(), end) + offset));
+                    }
+                }
+            }
+        }
+        places.sort(Comparator.comparingLong(Span::startFrame));
+        return places;
+    }
+}

@@ -1,0 +1,53 @@
+package org.mellowclass.core.timeline;
+
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Lays a whole take as a new clip behind everything on a track: on the track with that id, or, where {@code trackId} is 0,
+ * on the one with that name, or on a new one of that name. Nothing is ever laid over anything.
+ *
+ * @param frames how long the take is, at 48 kHz
+ */
+public record LayTake(long takeId, long frames, long trackId, String trackName) implements Edit {
+
+    /** All voice and music tracks start tied to each other. */
+    private static final int FIRST_GROUP = 1;
+
+    @Override
+    public Timeline applyTo(Timeline timeline) {
+        if (trackId != 0) {
+            Track track = timeline.track(trackId)
+                    .orElseThrow(() -> new EditRefused(EditRefused.Reason.NO_SUCH_TRACK));
+            return append(timeline, track);
+        }
+        if (trackName == null || trackName.isBlank()) {
+            throw new EditRefused(EditRefused.Reason.NAME_MISSING);
+        }
+        return timeline.tracks().stream().filter(track -> track.name().equals(trackName)).findFirst()
+                .map(track -> append(timeline, track))
+                .orElseGet(() -> append(withTrack(timeline), newTrack(timeline)));
+    }
+
+    private Track newTrack(Timeline timeline) {
+        return new Track(timeline.nextId(), trackName, FIRST_GROUP, 0, false, List.of());
+    }
+
+    private Timeline withTrack(Timeline timeline) {
+        List<Track> tracks = new ArrayList<>(timeline.tracks());
+        tracks.add(newTrack(timeline));
+        return new Timeline(tracks, timeline.nextId() + 1);
+    }
+
+    private Timeline append(Timeline timeline, Track onto) {
+        Clip clip = new Clip(timeline.nextId(), takeId, onto.endFrame(), 0, frames, 0, 0, 0);
+        return timeline.mapTracks(track -> {
+            if (track.id() != onto.id()) {
+                return track;
+            }
+            List<Clip> clips = new ArrayList<>(track.clips());
+            clips.add(clip);
+            return track.withClips(clips);
+        }, timeline.nextId() + 1);
+    }
+}

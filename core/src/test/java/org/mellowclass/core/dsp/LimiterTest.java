@@ -1,0 +1,64 @@
+package org.mellowclass.core.dsp;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.util.Arrays;
+
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.mellowclass.core.measure.TruePeakMeter;
+import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.SampleSink;
+import org.mellowclass.core.testing.Signal;
+
+class LimiterTest {
+
+    @Test
+    void sound_under_the_ceiling_comes_out_as_it_went_in() throws IOException {
+        Signal quiet = Signal.noise(2, -12, 1, 1);
+        Signal out = Signal.read(new Limiter(quiet.stream(), 0, -1));
+        assertThat(out.samples()[0]).isEqualTo(quiet.samples()[0]);
+        assertThat(out.samples()[1]).isEqualTo(quiet.samples()[1]);
+    }
+
+    @ParameterizedTest
+    @ValueSource(longs = {1, 2, 3, 4, 5})
+    void no_peak_passes_the_ceiling(long seed) throws IOException {
+        Signal loud = Signal.concat(Signal.noise(2, -20, 0.5, seed), Signal.noise(2, 0, 0.02, seed + 10),
+                Signal.noise(2, -20, 0.5, seed + 20), Signal.sine(2, 11_000, 3, 0.2).fadedIn());
+        Limiter limiter = new Limiter(loud.stream(), 6, -1);
+        TruePeakMeter meter = new TruePeakMeter(2);
+        long frames = SampleSink.drain(limiter, meter);
+        assertThat(frames).isEqualTo(loud.frames());
+        assertThat(meter.truePeakDbtp().orElseThrow()).isLessThan(-0.9);
+        assertThat(limiter.deepestReductionDb()).isGreaterThan(6);
+    }
+
+    @Test
+    void a_peak_changes_only_what_lies_within_its_memory() throws IOException {
+        Signal signal = Signal.noise(1, -12, 2, 7);
+        Signal before = Signal.read(new Limiter(signal.stream(), 0, -1));
+        signal.samples()[0][Frames.RATE] = 4f;
+        Signal after = Signal.read(new Limiter(signal.stream(), 0, -1));
+        int first = Arrays.mismatch(before.samples()[0], after.samples()[0]);
+        assertThat(first).isBetween(Frames.RATE - Limiter.MEMORY_FRAMES, Frames.RATE);
+        int end = Frames.RATE + Limiter.MEMORY_FRAMES;
+        assertThat(Arrays.copyOfRange(after.samples()[0], end, 2 * Frames.RATE))
+                .isEqualTo(Arrays.copyOfRange(before.samples()[0], end, 2 * Frames.RATE));
+    }
+
+    @Test
+    void a_chunk_with_enough_before_and_after_it_is_bit_equal_to_the_whole() throws IOException {
+        Signal loud = Signal.noise(2, 3, 2, 8);
+        Signal whole = Signal.read(new Limiter(loud.stream(), 0, -1));
+        int from = 30_000;
+        int preRoll = from - Limiter.MEMORY_FRAMES;
+        Signal part = Signal.of(Frames.RATE, Arrays.copyOfRange(loud.samples()[0], preRoll, 60_000),
+                Arrays.copyOfRange(loud.samples()[1], preRoll, 60_000));
+        Signal chunk = Signal.read(new Limiter(part.stream(), 0, -1));
+        assertThat(Arrays.copyOfRange(chunk.samples()[0], Limiter.MEMORY_FRAMES, Limiter.MEMORY_FRAMES + 10_000))
+                .isEqualTo(Arrays.copyOfRange(whole.samples()[0], from, from + 10_000));
+    }
+}

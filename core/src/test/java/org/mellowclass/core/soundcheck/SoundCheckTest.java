@@ -1,0 +1,83 @@
+package org.mellowclass.core.soundcheck;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.Collections;
+import java.util.List;
+import java.util.OptionalDouble;
+
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.timeline.Clip;
+import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.Track;
+
+class SoundCheckTest {
+
+    private static final HouseSound HOUSE = new HouseSound(-16, -1, Frames.ofSeconds(60), Frames.ofSeconds(120));
+
+    @ParameterizedTest
+    @CsvSource({"-16, GOOD", "-15, GOOD", "-17.9, CHECK", "-14.1, CHECK", "-19, FIX", "-10, FIX"})
+    void loudness_is_judged_by_its_distance_from_the_house_sound(double lufs, Verdict verdict) {
+        assertThat(verdict(Reading.Kind.LOUDNESS, measured(lufs, -2, 0, 0, 90))).isEqualTo(verdict);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"-1, GOOD", "-0.9, CHECK", "-0.3, CHECK", "-0.2, FIX"})
+    void true_peak(double dbtp, Verdict verdict) {
+        assertThat(verdict(Reading.Kind.TRUE_PEAK, measured(-16, dbtp, 0, 0, 90))).isEqualTo(verdict);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"0, GOOD", "1, CHECK", "10, CHECK", "11, FIX"})
+    void clipped_runs(int runs, Verdict verdict) {
+        assertThat(verdict(Reading.Kind.CLIPPING, measured(-16, -2, runs, 0, 90))).isEqualTo(verdict);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"0, GOOD", "3, CHECK", "4, CHECK", "5, FIX"})
+    void dead_air(int seconds, Verdict verdict) {
+        assertThat(verdict(Reading.Kind.DEAD_AIR, measured(-16, -2, 0, seconds, 90))).isEqualTo(verdict);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"60, GOOD", "120, GOOD", "55, CHECK", "131, CHECK", "50, FIX", "140, FIX"})
+    void length(int seconds, Verdict verdict) {
+        assertThat(verdict(Reading.Kind.LENGTH, measured(-16, -2, 0, 0, seconds))).isEqualTo(verdict);
+    }
+
+    @Test
+    void silence_has_no_loudness_to_judge() {
+        SoundCheck check = SoundCheck.of(new SoundCheck.Measured(OptionalDouble.empty(), OptionalDouble.empty(), List.of(),
+                List.of(new Span(0, Frames.ofSeconds(90))), Frames.ofSeconds(90)), HOUSE);
+        assertThat(check.readings().get(0)).isEqualTo(
+                new Reading(Reading.Kind.LOUDNESS, Verdict.DOES_NOT_APPLY, null, List.of()));
+        assertThat(check.count(Verdict.FIX)).isEqualTo(1);
+        assertThat(check.count(Verdict.DOES_NOT_APPLY)).isEqualTo(2);
+    }
+
+    @Test
+    void clipped_spots_are_found_where_they_can_be_heard() {
+        Clip early = new Clip(1, 7, 1000, 500, 1000, 0, 0, 0);
+        Clip late = new Clip(2, 7, 9000, 0, 520, 0, 0, 0);
+        Track heard = new Track(1, "Noor", 1, 0, false, List.of(early, late));
+        Track muted = new Track(2, "Ravi", 1, 0, true, List.of(early));
+        List<Span> places = ClippedPlaces.in(new Timeline(List.of(heard, muted), 9),
+                take -> List.of(new Span(510, 530), new Span(1600, 1610)));
+        assertThat(places).containsExactly(new Span(1010, 1030), new Span(9510, 9520));
+    }
+
+    private static SoundCheck.Measured measured(double lufs, double dbtp, int clipped, int deadSeconds, int seconds) {
+        List<Span> dead = deadSeconds == 0 ? List.of() : List.of(new Span(0, Frames.ofSeconds(deadSeconds)));
+        return new SoundCheck.Measured(OptionalDouble.of(lufs), OptionalDouble.of(dbtp),
+                Collections.nCopies(clipped, new Span(5, 9)), dead, Frames.ofSeconds(seconds));
+    }
+
+    private static Verdict verdict(Reading.Kind kind, SoundCheck.Measured measured) {
+        return SoundCheck.of(measured, HOUSE).readings().stream().filter(reading -> reading.kind() == kind)
+                .findFirst().orElseThrow().verdict();
+    }
+}
