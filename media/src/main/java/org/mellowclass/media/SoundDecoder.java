@@ -1,0 +1,162 @@
+package org.mellowclass.media;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.FloatBuffer;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+
+import org.mellowclass.core.sound.SampleSource;
+
+/**
+ * Decodes files of people with ffmpeg, judged by their content and never by their name. An upload is hostile until it is
+ * decoded: only the wanted demuxers may open it, no protocol but plain files, and time, memory and length are limited.
+ */
+public final class SoundDecoder {
+
+    /** Two hours. */
+    public static final int MOST_SECONDS = 2 * 60 * 60;
+
+    private static final String DEMUXERS = "wav,w64,mp3,flac";
+    private static final List<String> OPENING =
+            List.of("-protocol_whitelist", "file,pipe", "-format_whitelist", DEMUXERS);
+    private static final int MOST_CHANNELS = 2;
+    private static final long PROBE_TIMEOUT_SECONDS = 30;
+    private static final long DECODE_TIMEOUT_SECONDS = 15 * 60;
+
+    private final Path folder;
+
+    /** @param folder the working folder of the child processes */
+    public SoundDecoder(Path folder) {
+        this.folder = folder;
+    }
+
+    /**
+     * Looks at a file.
+     *
+     * @throws SoundRefused if it is empty, not sound, states a length over two hours, or has no audio stream
+     */
+    public SoundFacts probe(Path file) throws IOException, SoundRefused {
+        if (Files.size(file) == 0) {
+            throw new SoundRefused(SoundRefused.Reason.EMPTY, "no bytes");
+        }
+        List<String> command = command("ffprobe", List.of("-v", "error"), List.of("-select_streams", "a:0",
+                "-show_entries", "stream=sample_rate,channels:format=format_name,duration",
+                "-of", "default=noprint_wrappers=1", file.toAbsolutePath().toString()));
+        try (ChildProcess probe = ChildProcess.start(folder, PROBE_TIMEOUT_SECONDS, 0, command)) {
+            Map<String, String> facts = new String(probe.output().readNBytes(64 * 1024), StandardCharsets.UTF_8).lines()
+                    .map(line -> line.split("=", 2)).filter(pair -> pair.length == 2)
+                    .collect(Collectors.toMap(pair -> pair[0], pair -> pair[1], (first, second) -> first));
+            if (probe.exitCode() != 0) {
+                throw new SoundRefused(SoundRefused.Reason.NOT_SOUND, probe.errors());
+            }
+            int rate = whole(facts.get("sample_rate"));
+            int channels = whole(facts.get("channels"));
+            if (rate <= 0 || channels <= 0) {
+                throw new SoundRefused(SoundRefused.Reason.NO_AUDIO, facts.toString());
+            }
+            double seconds = decimal(facts.get("duration"));
+            if (seconds > MOST_SECONDS) {
+                throw new SoundRefused(SoundRefused.Reason.TOO_LONG, seconds + " s");
+            }
+            return new SoundFacts(facts.getOrDefault("format_name", ""), rate, channels, seconds);
+        }
+    }
+
+    /**
+     * Opens the decoded sound at the file's own rate, as a stream; more than two channels are mixed to two. Closing it ends
+     * the child process. Reading it throws an {@link IOException} with a {@link SoundRefused} as its cause if the file turns
+     * out to be longer than two hours; what can be decoded of a broken file is read, the rest is left out.
+     */
+    public SampleSource open(Path file, SoundFacts facts) throws IOException {
+        int channels = Math.min(facts.channels(), MOST_CHANNELS);
+        List<String> command = command("ffmpeg", List.of("-nostdin", "-v", "error", "-threads", "1"),
+                List.of("-i", file.toAbsolutePath().toString(), "-map", "0:a:0", "-t", Integer.toString(MOST_SECONDS + 1),
+                        "-ac", Integer.toString(channels), "-ar", Integer.toString(facts.sampleRate()),
+                        "-threads", "1", "-f", "f32le", "-c:a", "pcm_f32le", "pipe:1"));
+        return new Decoding(ChildProcess.start(folder, DECODE_TIMEOUT_SECONDS, 0, command), channels, facts.sampleRate());
+    }
+
+    private static List<String> command(String program, List<String> first, List<String> last) {
+        List<String> command = new ArrayList<>(List.of(program));
+        command.addAll(first);
+        command.addAll(OPENING);
+        command.addAll(last);
+        return command;
+    }
+
+    private static int whole(String text) {
+        try {
+            return text == null ? 0 : Integer.parseInt(text);
+        } catch (NumberFormatException notStated) {
+            return 0;
+        }
+    }
+
+    private static double decimal(String text) {
+        try {
+            return text == null ? 0 : Double.parseDouble(text);
+        } catch (NumberFormatException notStated) {
+            return 0;
+        }
+    }
+
+    private static final class Decoding implements SampleSource {
+
+        private final ChildProcess process;
+        private final InputStream output;
+        private final int channels;
+        private final int sampleRate;
+        private final byte[] bytes = new byte[1 << 16];
+        private long frames;
+
+        Decoding(ChildProcess process, int channels, int sampleRate) {
+            this.process = process;
+            this.output = process.output();
+            this.channels = channels;
+            this.sampleRate = sampleRate;
+        }
+
+        @Override
+        public int channels() {
+            return channels;
+        }
+
+        @Override
+        public int sampleRate() {
+            return sampleRate;
+        }
+
+        @Override
+        public int read(float[][] into, int offset, int wanted) throws IOException {
+            int frameBytes = 4 * channels;
+            int most = Math.min(wanted, bytes.length / frameBytes) * frameBytes;
+            int count = output.readNBytes(bytes, 0, most) / frameBytes;
+            FloatBuffer samples = ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN).asFloatBuffer();
+            for (int i = 0; i < count; i++) {
+                for (int c = 0; c < channels; c++) {
+                    float sample = samples.get();
+                    into[c][offset + i] = Float.isFinite(sample) ? sample : 0;
+                }
+            }
+            frames += count;
+            if (frames > (long) MOST_SECONDS * sampleRate) {
+                SoundRefused tooLong = new SoundRefused(SoundRefused.Reason.TOO_LONG, frames + " frames");
+                throw new IOException(tooLong.getMessage(), tooLong);
+            }
+            return count;
+        }
+
+        @Override
+        public void close() {
+            process.close();
+        }
+    }
+}

@@ -1,0 +1,62 @@
+package org.mellowclass.media;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+
+import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.SampleFormat;
+import org.mellowclass.core.sound.SampleSink;
+import org.mellowclass.core.sound.SampleSource;
+import org.mellowclass.core.sound.WavWriter;
+
+/** Writes FLAC and MP3 with ffmpeg, from sound at 48 kHz. */
+public final class SoundEncoder {
+
+    private static final long TIMEOUT_SECONDS = 15 * 60;
+    private static final long MOST_BYTES = 4L << 30;
+
+    private final Path folder;
+
+    /** @param folder where the child processes work and sound on its way is kept */
+    public SoundEncoder(Path folder) {
+        this.folder = folder;
+    }
+
+    /** Writes 24-bit FLAC; closes the source. */
+    public void flac(SampleSource source, Path target) throws IOException {
+        encode(source, List.of("-c:a", "flac", "-sample_fmt", "s32", "-bits_per_raw_sample", "24", "-f", "flac"), target);
+    }
+
+    /** Writes MP3 at 192 kb/s joint stereo with ID3 tags; closes the source. */
+    public void mp3(SampleSource source, Tags tags, Path target) throws IOException {
+        List<String> options = new ArrayList<>(List.of("-c:a", "libmp3lame", "-b:a", "192k", "-joint_stereo", "1",
+                "-id3v2_version", "3", "-write_id3v1", "0"));
+        options.addAll(List.of("-metadata", "title=" + tags.title(), "-metadata", "artist=" + tags.artist(),
+                "-metadata", "album=" + tags.album(), "-metadata", "date=" + tags.date(), "-f", "mp3"));
+        encode(source, options, target);
+    }
+
+    private void encode(SampleSource source, List<String> options, Path target) throws IOException {
+        Path wav = Files.createTempFile(folder, "encode", ".wav");
+        try (source) {
+            try (WavWriter writer = WavWriter.create(wav, source.channels(), Frames.RATE, SampleFormat.FLOAT_32)) {
+                SampleSink.drain(source, writer);
+            }
+            List<String> command = new ArrayList<>(List.of("ffmpeg", "-nostdin", "-v", "error", "-y", "-threads", "1",
+                    "-protocol_whitelist", "file", "-f", "wav", "-i", wav.toString(), "-map_metadata", "-1", "-bitexact"));
+            command.addAll(options);
+            command.add(target.toAbsolutePath().toString());
+            try (ChildProcess encoder = ChildProcess.start(folder, TIMEOUT_SECONDS, MOST_BYTES, command)) {
+                encoder.output().readAllBytes();
+                if (encoder.exitCode() != 0) {
+                    throw new IOException("ffmpeg could not encode: " + encoder.errors());
+                }
+            }
+        } finally {
+            Files.deleteIfExists(wav);
+        }
+    }
+}

@@ -1,0 +1,144 @@
+package org.mellowclass.media;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import java.io.IOException;
+import java.io.RandomAccessFile;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.util.List;
+
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.mellowclass.core.render.Mastering;
+import org.mellowclass.core.sound.SampleFormat;
+import org.mellowclass.core.sound.SampleSink;
+import org.mellowclass.core.sound.SampleSource;
+import org.mellowclass.core.sound.WavWriter;
+import org.mellowclass.core.testing.Signal;
+
+class MediaTest {
+
+    private static final Tags TAGS = new Tags("Eels; the -i return", "Mudlark", "Tides and Tales", LocalDate.of(2026, 11, 25));
+
+    @TempDir
+    Path folder;
+    private SoundDecoder decoder;
+    private SoundEncoder encoder;
+
+    @BeforeEach
+    void tools() {
+        decoder = new SoundDecoder(folder);
+        encoder = new SoundEncoder(folder);
+    }
+
+    @Test
+    void a_wav_is_decoded_at_its_own_rate_to_the_bit_whatever_its_name() throws Exception {
+        Signal signal = Signal.sine(44_100, 440, 0, 0.5, -6, -9);
+        Path file = wav("holiday.txt", signal);
+        SoundFacts facts = decoder.probe(file);
+        assertThat(facts.sampleRate()).isEqualTo(44_100);
+        assertThat(facts.channels()).isEqualTo(2);
+        assertThat(facts.seconds()).isCloseTo(0.5, within(0.001));
+        assertThat(decoded(file).samples()[1]).isEqualTo(signal.samples()[1]);
+    }
+
+    @Test
+    void flac_holds_24_bits_and_every_frame() throws Exception {
+        Signal signal = Signal.noise(2, -3, 1, 1);
+        Path file = folder.resolve("a.flac");
+        encoder.flac(signal.stream(), file);
+        Signal read = decoded(file);
+        assertThat(read.frames()).isEqualTo(signal.frames());
+        for (int i = 0; i < read.frames(); i++) {
+            assertThat(read.samples()[0][i]).isCloseTo(signal.samples()[0][i], within(2f / (1 << 23)));
+        }
+    }
+
+    @Test
+    void an_mp3_measures_right_when_decoded_and_carries_its_tags() throws Exception {
+        Signal signal = Signal.concat(Signal.noise(2, -9, 4, 2), Signal.sine(2, 700, -12, 4));
+        Mastering mastering = Mastering.find(signal::stream, -16, -1);
+        Path file = folder.resolve("a.mp3");
+        Mp3Publisher.Published published = new Mp3Publisher(encoder, decoder)
+                .write(() -> mastering.apply(signal.stream()), -16, -1, TAGS, file);
+        assertThat(published.loudnessLufs()).isCloseTo(-16, within(0.2));
+        assertThat(published.truePeakDbtp()).isLessThanOrEqualTo(-1);
+        assertThat(tag(file, "title")).isEqualTo(TAGS.title());
+        assertThat(tag(file, "artist")).isEqualTo("Mudlark");
+        assertThat(Files.list(folder)).containsExactly(file);
+    }
+
+    @Test
+    void what_is_not_sound_is_refused_with_its_reason() throws Exception {
+        refuses(SoundRefused.Reason.EMPTY, Files.createFile(folder.resolve("empty.wav")));
+        refuses(SoundRefused.Reason.NOT_SOUND, Files.writeString(folder.resolve("a.wav"), "Dear diary, ".repeat(500)));
+        Path list = Files.writeString(folder.resolve("list.wav"), "#EXTM3U\n#EXTINF:1,\nfile:///etc/passwd\n");
+        refuses(SoundRefused.Reason.NOT_SOUND, list);
+        Path concat = Files.writeString(folder.resolve("c.mp3"), "ffconcat version 1.0\nfile /etc/hostname\n");
+        refuses(SoundRefused.Reason.NOT_SOUND, concat);
+    }
+
+    @Test
+    void hours_of_silence_in_a_small_file_meet_the_length_limit() throws Exception {
+        // eight thousand seconds at 8 kHz of which the file system stores nothing
+        Path file = wav("long.wav", Signal.sine(8000, 100, 0, 1, -6));
+        try (RandomAccessFile sparse = new RandomAccessFile(file.toFile(), "rw")) {
+            long dataBytes = 8000L * 8000 * 2;
+            sparse.setLength(44 + dataBytes);
+            sparse.seek(40);
+            sparse.writeInt(Integer.reverseBytes((int) dataBytes));
+        }
+        refuses(SoundRefused.Reason.TOO_LONG, file);
+        SoundFacts lie = new SoundFacts("wav", 8000, 1, 1);
+        try (SampleSource source = decoder.open(file, lie)) {
+            assertThatThrownBy(() -> SampleSink.drain(source)).isInstanceOf(IOException.class)
+                    .hasCauseInstanceOf(SoundRefused.class);
+        }
+    }
+
+    @Test
+    void closing_early_leaves_no_process_behind() throws Exception {
+        Path file = wav("a.wav", Signal.noise(2, -6, 60, 3));
+        SampleSource source = decoder.open(file, decoder.probe(file));
+        assertThat(source.read(new float[2][100], 0, 100)).isEqualTo(100);
+        List<ProcessHandle> children = ProcessHandle.current().descendants().toList();
+        assertThat(children).isNotEmpty();
+        source.close();
+        for (ProcessHandle child : children) {
+            child.onExit().get();
+        }
+        assertThat(children).noneMatch(ProcessHandle::isAlive);
+    }
+
+    private void refuses(SoundRefused.Reason reason, Path file) {
+        assertThatThrownBy(() -> decoder.probe(file))
+                .isInstanceOfSatisfying(SoundRefused.class, e -> assertThat(e.reason()).isEqualTo(reason));
+    }
+
+    private Signal decoded(Path file) throws Exception {
+        try (SampleSource source = decoder.open(file, decoder.probe(file))) {
+            return Signal.read(source);
+        }
+    }
+
+    private Path wav(String name, Signal signal) throws IOException {
+        Path file = folder.resolve(name);
+        SampleFormat format = signal.rate() == 8000 ? SampleFormat.PCM_16 : SampleFormat.FLOAT_32;
+        try (WavWriter writer = WavWriter.create(file, signal.channels(), signal.rate(), format)) {
+            SampleSink.drain(signal.stream(), writer);
+        }
+        return file;
+    }
+
+    private static String tag(Path file, String name) throws IOException {
+        Process probe = new ProcessBuilder("ffprobe", "-v", "error", "-show_entries", "format_tags=" + name,
+                "-of", "default=noprint_wrappers=1:nokey=1", file.toString()).start();
+        return new String(probe.getInputStream().readAllBytes(), StandardCharsets.UTF_8).strip();
+    }
+}
