@@ -59,6 +59,11 @@ public final class Skyline implements SampleSink {
         return (byte) (steps < 0 ? 0 : Math.min(255, 1 + Math.round(steps)));
     }
 
+    /** The level that a byte stands for; 0 stands for {@link #LOWEST_DBFS} too, so that every byte can be drawn. */
+    public static double dbfs(int unsignedByte) {
+        return LOWEST_DBFS + Math.max(0, unsignedByte - 1) / STEPS_A_DB;
+    }
+
     private static final class Level {
 
         private final int binFrames;

@@ -1,0 +1,19 @@
+package org.mellowclass.app;
+
+import java.nio.file.Path;
+
+import jakarta.validation.constraints.NotNull;
+import org.springframework.boot.context.properties.ConfigurationProperties;
+import org.springframework.validation.annotation.Validated;
+
+/**
+ * The application's own settings.
+ *
+ * @param folder    where sound is stored, and on its way kept
+ * @param demo      whether the demo school is loaded into an empty database
+ * @param readyFile written when everything is ready, with what to tell the person who started it; may be null
+ */
+@Validated
+@ConfigurationProperties("mellow")
+public record MellowProperties(@NotNull Path folder, boolean demo, Path readyFile) {
+}

@@ -1,0 +1,171 @@
+package org.mellowclass.app.bench;
+
+import java.time.Clock;
+import java.util.OptionalLong;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import org.mellowclass.app.bench.RevisionMapper.Revision;
+import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.NotFound;
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.takes.Take;
+import org.mellowclass.app.takes.TakeLanding;
+import org.mellowclass.app.takes.TakeShelf;
+import org.mellowclass.app.web.Refusal;
+import org.mellowclass.core.timeline.Edit;
+import org.mellowclass.core.timeline.HistoryPoint;
+import org.mellowclass.core.timeline.LayTake;
+import org.mellowclass.core.timeline.Timeline;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Keeps an episode's revisions: applies edits, undoes and redoes them. Nothing is ever overwritten. */
+@Service
+@Transactional
+public class Bench implements TakeLanding {
+
+    private final RevisionMapper revisions;
+    private final TimelineCodec codec;
+    private final Access access;
+    private final TakeShelf takes;
+    private final Clock clock;
+    /** A hash always means the same timeline, so entries never grow old. */
+    private final Cache<String, Timeline> timelines = Caffeine.newBuilder().maximumSize(500).build();
+
+    Bench(RevisionMapper revisions, TimelineCodec codec, Access access, TakeShelf takes, Clock clock) {
+        this.revisions = revisions;
+        this.codec = codec;
+        this.access = access;
+        this.takes = takes;
+        this.clock = clock;
+    }
+
+    /** The newest revision. */
+    @Transactional(readOnly = true)
+    public Head head(Person viewer, long episodeId) {
+        return head(access.episode(viewer, episodeId).id());
+    }
+
+    /** The timeline of any revision. */
+    @Transactional(readOnly = true)
+    public Timeline timeline(Person viewer, long episodeId, long seq) {
+        access.episode(viewer, episodeId);
+        return revisions.find(episodeId, seq).map(revision -> timeline(revision.timelineHash()))
+                .orElseGet(() -> {
+                    if (seq == HistoryPoint.first().seq()) {
+                        return Timeline.empty();
+                    }
+                    throw new NotFound();
+                });
+    }
+
+    /** A stored timeline, for those who know its hash from their own rows. */
+    @Transactional(readOnly = true)
+    public Timeline timeline(String hash) {
+        return timelines.get(hash, key -> revisions.timeline(key)
+                .map(stored -> codec.inflated(stored.formatVersion(), stored.body())).orElseThrow());
+    }
+
+    /**
+     * The newest revision, held until the surrounding transaction ends: nobody can edit meanwhile.
+     */
+    public Head lockedHead(Person viewer, long episodeId) {
+        access.ownEpisode(viewer, episodeId);
+        revisions.lockEpisode(episodeId);
+        return head(episodeId);
+    }
+
+    /**
+     * Applies an edit that was made on revision {@code base}. One that was applied already, by its client id, is not
+     * applied again.
+     *
+     * @return the newest revision afterwards
+     */
+    public Head edit(Person viewer, long episodeId, long base, String clientId, Edit edit) {
+        Head head = lockedHead(viewer, episodeId);
+        if (revisions.known(episodeId, clientId)) {
+            return head;
+        }
+        requireNewest(head, base);
+        return append(episodeId, head.point().afterEdit(), edit.applyTo(head.timeline()), edit, viewer.id(), clientId);
+    }
+
+    /** Lays a ready take of the episode behind everything on the track of that name. */
+    public Head layTake(Person viewer, long episodeId, long base, String clientId, long takeId, String trackName) {
+        access.ownEpisode(viewer, episodeId);
+        Take take = takes.ready(episodeId).get(takeId);
+        if (take == null) {
+            throw new NotFound();
+        }
+        return edit(viewer, episodeId, base, clientId, new LayTake(takeId, take.frames(), 0, trackName));
+    }
+
+    /** Brings back the value before the last edit. */
+    public Head undo(Person viewer, long episodeId, long base, String clientId) {
+        return step(viewer, episodeId, base, clientId, true);
+    }
+
+    /** Takes back the last undo. */
+    public Head redo(Person viewer, long episodeId, long base, String clientId) {
+        return step(viewer, episodeId, base, clientId, false);
+    }
+
+    /** Lays a take that has just become ready onto the track it was made for, whatever happened on the bench meanwhile. */
+    @Override
+    public void land(Take take) {
+        revisions.lockEpisode(take.episodeId());
+        Head head = head(take.episodeId());
+        LayTake edit = new LayTake(take.id(), take.frames(), 0, take.trackName());
+        append(take.episodeId(), head.point().afterEdit(), edit.applyTo(head.timeline()), edit, take.authorId(),
+                "take-" + take.id());
+    }
+
+    private Head step(Person viewer, long episodeId, long base, String clientId, boolean back) {
+        Head head = lockedHead(viewer, episodeId);
+        if (revisions.known(episodeId, clientId)) {
+            return head;
+        }
+        requireNewest(head, base);
+        OptionalLong target = back ? head.point().undoTarget() : head.point().redoTarget();
+        if (target.isEmpty()) {
+            throw Refusal.conflict(back ? "bench.NOTHING_TO_UNDO" : "bench.NOTHING_TO_REDO");
+        }
+        Revision earlier = revisions.find(episodeId, target.getAsLong()).orElseThrow();
+        HistoryPoint point = back ? head.point().afterUndo(point(earlier)) : head.point().afterRedo(point(earlier));
+        return append(episodeId, point, timeline(earlier.timelineHash()), null, viewer.id(), clientId);
+    }
+
+    private static void requireNewest(Head head, long base) {
+        if (base != head.seq()) {
+            throw Refusal.conflict("bench.CHANGED_MEANWHILE");
+        }
+    }
+
+    private Head head(long episodeId) {
+        return revisions.newest(episodeId)
+                .map(revision -> new Head(point(revision), revision.timelineHash(), timeline(revision.timelineHash())))
+                .orElseGet(() -> new Head(HistoryPoint.first(), codec.hash(Timeline.empty()), Timeline.empty()));
+    }
+
+    private Head append(long episodeId, HistoryPoint point, Timeline timeline, Edit edit, Long authorId, String clientId) {
+        if (point.undoTo() == HistoryPoint.first().seq() && revisions.newest(episodeId).isEmpty()) {
+            // the empty beginning becomes a row with the first edit, so that undo can come back to it
+            store(episodeId, HistoryPoint.first(), Timeline.empty(), null, null, "begin");
+        }
+        String hash = store(episodeId, point, timeline, edit, authorId, clientId);
+        return new Head(point, hash, timeline);
+    }
+
+    private String store(long episodeId, HistoryPoint point, Timeline timeline, Edit edit, Long authorId, String clientId) {
+        String hash = codec.hash(timeline);
+        revisions.addTimeline(hash, TimelineCodec.FORMAT_VERSION, codec.deflated(timeline));
+        revisions.add(new Revision(episodeId, point.seq(), hash, point.undoTo(), point.redoTo()),
+                edit == null ? null : codec.toJson(edit), authorId, clientId, clock.instant());
+        return hash;
+    }
+
+    private static HistoryPoint point(Revision revision) {
+        return new HistoryPoint(revision.seq(), revision.undoTo(), revision.redoTo());
+    }
+}

@@ -1,0 +1,139 @@
+package org.mellowclass.app.bench;
+
+import java.io.IOException;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+
+import com.fasterxml.jackson.annotation.JsonSubTypes;
+import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Episode;
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.takes.Take;
+import org.mellowclass.app.takes.TakeShelf;
+import org.mellowclass.app.web.Refusal;
+import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.soundcheck.WorkingLevel;
+import org.mellowclass.core.timeline.Remove;
+import org.mellowclass.core.timeline.Track;
+import org.springframework.http.CacheControl;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.ResponseBody;
+
+@Controller
+class BenchController {
+
+    private final Access access;
+    private final Bench bench;
+    private final PreviewSound preview;
+    private final TakeShelf takes;
+
+    BenchController(Access access, Bench bench, PreviewSound preview, TakeShelf takes) {
+        this.access = access;
+        this.bench = bench;
+        this.preview = preview;
+        this.takes = takes;
+    }
+
+    @GetMapping("/episodes/{episodeId}/bench")
+    String page(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, Model model) {
+        Episode episode = access.episode(viewer, episodeId);
+        model.addAttribute("episode", episode);
+        model.addAttribute("own", !viewer.isTeacher());
+        model.addAttribute("workingLevel", WorkingLevel.STANDARD);
+        return "bench/page";
+    }
+
+    /** What the page knows of a take. */
+    record TakeView(String name, String trackName, long frames, List<Span> clipped) {
+    }
+
+    /** A timeline as the page draws it. */
+    record TimelineView(long revision, boolean canUndo, boolean canRedo, long frames, List<Track> tracks,
+                        Map<Long, TakeView> takes) {
+    }
+
+    @GetMapping("/episodes/{episodeId}/timeline")
+    @ResponseBody
+    TimelineView timeline(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId) {
+        return view(episodeId, bench.head(viewer, episodeId));
+    }
+
+    /** What the page asks for. The server knows the rest: how long a take is, and whose it is. */
+    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "type")
+    @JsonSubTypes({@JsonSubTypes.Type(value = Removing.class, name = "remove"),
+        @JsonSubTypes.Type(value = Laying.class, name = "lay-take")})
+    sealed interface Wish {
+    }
+
+    record Removing(long startFrame, long endFrame, Set<Long> trackIds) implements Wish {
+    }
+
+    record Laying(long takeId, String trackName) implements Wish {
+    }
+
+    record EditRequest(String clientId, long base, Wish edit) {
+        EditRequest {
+            if (clientId == null || !clientId.matches("[0-9a-zA-Z-]{8,40}")) {
+                throw new IllegalArgumentException("an edit needs a client id");
+            }
+        }
+    }
+
+    @PostMapping("/episodes/{episodeId}/edits")
+    @ResponseBody
+    TimelineView edit(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestBody EditRequest request) {
+        Head head;
+        if (request.edit() instanceof Removing wish) {
+            if (wish.startFrame() < 0 || wish.endFrame() <= wish.startFrame()) {
+                throw Refusal.unfit("bench.NOTHING_SELECTED");
+            }
+            Remove edit = new Remove(new Span(wish.startFrame(), wish.endFrame()), wish.trackIds());
+            head = bench.edit(viewer, episodeId, request.base(), request.clientId(), edit);
+        } else if (request.edit() instanceof Laying wish) {
+            head = bench.layTake(viewer, episodeId, request.base(), request.clientId(), wish.takeId(), wish.trackName());
+        } else {
+            throw new IllegalArgumentException("no edit");
+        }
+        return view(episodeId, head);
+    }
+
+    @PostMapping("/episodes/{episodeId}/undo")
+    @ResponseBody
+    TimelineView undo(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestBody EditRequest request) {
+        return view(episodeId, bench.undo(viewer, episodeId, request.base(), request.clientId()));
+    }
+
+    @PostMapping("/episodes/{episodeId}/redo")
+    @ResponseBody
+    TimelineView redo(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestBody EditRequest request) {
+        return view(episodeId, bench.redo(viewer, episodeId, request.base(), request.clientId()));
+    }
+
+    @GetMapping("/episodes/{episodeId}/sound/{revision}/raw/{from:\\d+}-{to:\\d+}")
+    ResponseEntity<byte[]> sound(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId,
+                                 @PathVariable long revision, @PathVariable long from, @PathVariable long to)
+            throws IOException {
+        return ResponseEntity.ok().contentType(MediaType.APPLICATION_OCTET_STREAM).cacheControl(CacheControl.noStore())
+                .body(preview.raw(viewer, episodeId, revision, from, to));
+    }
+
+    private TimelineView view(long episodeId, Head head) {
+        Map<Long, TakeView> views = new TreeMap<>();
+        for (Take take : takes.ready(episodeId).values()) {
+            views.put(take.id(), new TakeView(take.name(), take.trackName(), take.frames(), takes.clipped(take)));
+        }
+        return new TimelineView(head.seq(), head.point().undoTarget().isPresent(), head.point().redoTarget().isPresent(),
+                head.timeline().endFrame(), head.timeline().tracks(), views);
+    }
+}

@@ -1,0 +1,46 @@
+package org.mellowclass.app.bench;
+
+import java.time.Instant;
+import java.util.Optional;
+
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+
+@Mapper
+interface RevisionMapper {
+
+    String REVISION = "SELECT episode_id, seq, timeline_hash, undo_to, redo_to FROM revision ";
+
+    record Revision(long episodeId, long seq, String timelineHash, long undoTo, long redoTo) {
+    }
+
+    record StoredTimeline(int formatVersion, byte[] body) {
+    }
+
+    /** Holds the episode until the transaction ends, so that its edits come one after the other. */
+    @Select("SELECT id FROM episode WHERE id = #{episodeId} FOR UPDATE")
+    Long lockEpisode(long episodeId);
+
+    @Select(REVISION + "WHERE episode_id = #{episodeId} ORDER BY seq DESC LIMIT 1")
+    Optional<Revision> newest(long episodeId);
+
+    @Select(REVISION + "WHERE episode_id = #{episodeId} AND seq = #{seq}")
+    Optional<Revision> find(long episodeId, long seq);
+
+    @Select("SELECT EXISTS (SELECT 1 FROM revision WHERE episode_id = #{episodeId} AND client_id = #{clientId})")
+    boolean known(long episodeId, String clientId);
+
+    @Insert("""
+            INSERT INTO revision (episode_id, seq, timeline_hash, edit, author_id, client_id, undo_to, redo_to, created_at)
+            VALUES (#{revision.episodeId}, #{revision.seq}, #{revision.timelineHash}, #{edit}, #{authorId}, #{clientId},
+                    #{revision.undoTo}, #{revision.redoTo}, #{createdAt})
+            """)
+    void add(Revision revision, String edit, Long authorId, String clientId, Instant createdAt);
+
+    @Insert("INSERT IGNORE INTO timeline (hash, format_version, body) VALUES (#{hash}, #{formatVersion}, #{body})")
+    void addTimeline(String hash, int formatVersion, byte[] body);
+
+    @Select("SELECT format_version, body FROM timeline WHERE hash = #{hash}")
+    Optional<StoredTimeline> timeline(String hash);
+}

@@ -1,0 +1,71 @@
+package org.mellowclass.app.board;
+
+import java.util.Optional;
+
+import org.mellowclass.app.feed.AirDesk;
+import org.mellowclass.app.feed.Publication;
+import org.mellowclass.app.people.Episode;
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.review.HandIn;
+import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.takes.TakeShelf;
+import org.springframework.stereotype.Component;
+
+/** Where an episode stands and what its viewer does next: the one clear step beside the title of every page. */
+@Component("standings")
+public class Standings {
+
+    private final HandIns handIns;
+    private final AirDesk airDesk;
+    private final TakeShelf takes;
+
+    Standings(HandIns handIns, AirDesk airDesk, TakeShelf takes) {
+        this.handIns = handIns;
+        this.airDesk = airDesk;
+        this.takes = takes;
+    }
+
+    /**
+     * @param sentence what the teacher asks for in another pass, or null
+     */
+    public record Standing(Stage stage, String nextWords, String nextAddress, Integer handInNumber, String sentence) {
+    }
+
+    /** For an episode that the viewer has been let through to; {@code own} if they are of its crew. */
+    public Standing of(Episode episode, boolean own) {
+        Optional<HandIn> handIn = handIns.newest(episode);
+        Optional<Publication> publication = airDesk.newest(episode);
+        Stage stage = Stage.of(handIn.orElse(null), publication.orElse(null));
+        String sentence = stage == Stage.ANOTHER_PASS ? handIn.orElseThrow().sentence() : null;
+        Next next = own ? forCrew(stage, episode, handIn) : forTeacher(stage, episode, handIn);
+        return new Standing(stage, next.words, next.address, handIn.map(HandIn::number).orElse(null), sentence);
+    }
+
+    private record Next(String words, String address) {
+    }
+
+    private Next forCrew(Stage stage, Episode episode, Optional<HandIn> handIn) {
+        String bench = "/episodes/" + episode.id() + "/bench";
+        String newest = handIn.map(it -> "/hand-ins/" + it.id()).orElse(bench);
+        return switch (stage) {
+            case MAKING -> takes.ready(episode.id()).isEmpty()
+                    ? new Next("record your first take", "/episodes/" + episode.id() + "/record")
+                    : new Next("listen, mend, then hand in", bench);
+            case HANDED_IN -> new Next("your teacher hears it", newest);
+            case ANOTHER_PASS -> new Next("mend it, then hand in", bench);
+            case CLEARED, OFF_AIR, ON_AIR -> new Next("nothing, well done", newest);
+        };
+    }
+
+    private static Next forTeacher(Stage stage, Episode episode, Optional<HandIn> handIn) {
+        String board = "/classes/" + episode.classId();
+        String airDesk = "/episodes/" + episode.id() + "/air";
+        return switch (stage) {
+            case MAKING, ANOTHER_PASS -> new Next("the crew works on it", board);
+            case HANDED_IN -> new Next("hear hand-in " + handIn.orElseThrow().number(), "/hand-ins/" + handIn.orElseThrow().id());
+            case CLEARED -> new Next("put it on air", airDesk);
+            case ON_AIR -> new Next("it is on air", airDesk);
+            case OFF_AIR -> new Next("it is off air", airDesk);
+        };
+    }
+}

@@ -1,0 +1,175 @@
+package org.mellowclass.app.demo;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.time.Clock;
+import java.time.DayOfWeek;
+import java.time.Duration;
+import java.time.LocalDate;
+import java.time.temporal.TemporalAdjusters;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.locks.LockSupport;
+import java.util.function.BooleanSupplier;
+
+import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.brief.Brief;
+import org.mellowclass.app.brief.Briefs;
+import org.mellowclass.app.feed.AirDesk;
+import org.mellowclass.app.feed.Publication;
+import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.people.SchoolOffice;
+import org.mellowclass.app.review.HandIn;
+import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.takes.BringingIn;
+import org.mellowclass.app.takes.Take;
+import org.mellowclass.app.takes.TakeShelf;
+import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.timeline.Remove;
+import org.mellowclass.core.timeline.Timeline;
+import org.springframework.stereotype.Component;
+
+/**
+ * The demo school: a class whose crews stand at different stages and show different troubles. Everything in it is made
+ * through the services that people use; people, places and voices are made up.
+ */
+@Component
+class DemoSchool {
+
+    static final String TEACHER_EMAIL = "okoro@saltmarsh.example";
+    static final String TEACHER_PASSWORD = "high tide at nine";
+    static final String CLASS_CODE = "HERON8";
+
+    /** A student of the demo school, as the start command tells them. */
+    record SignIn(String crew, String name, String passphrase) {
+    }
+
+    static final List<SignIn> STUDENTS = List.of(
+            new SignIn("Kingfisher", "Noor", "amber oar"), new SignIn("Kingfisher", "Ravi", "copper bell"),
+            new SignIn("Mudlark", "Tess", "green jetty"), new SignIn("Mudlark", "Jonah", "salt rope"),
+            new SignIn("Lantern", "Isla", "quiet lock"), new SignIn("Avocet", "Mina", "brown tide"),
+            new SignIn("Sandpiper", "Otis", "long shore"), new SignIn("Ferry", "Wren", "two tickets"));
+
+    private static final Duration PATIENCE = Duration.ofMinutes(3);
+    private static final Duration LOOK_AGAIN = Duration.ofMillis(100);
+
+    private final SchoolOffice office;
+    private final Access access;
+    private final Briefs briefs;
+    private final BringingIn bringingIn;
+    private final TakeShelf takes;
+    private final Bench bench;
+    private final HandIns handIns;
+    private final AirDesk airDesk;
+    private final Clock clock;
+
+    DemoSchool(SchoolOffice office, Access access, Briefs briefs, BringingIn bringingIn, TakeShelf takes, Bench bench,
+               HandIns handIns, AirDesk airDesk, Clock clock) {
+        this.office = office;
+        this.access = access;
+        this.briefs = briefs;
+        this.bringingIn = bringingIn;
+        this.takes = takes;
+        this.bench = bench;
+        this.handIns = handIns;
+        this.airDesk = airDesk;
+        this.clock = clock;
+    }
+
+    /** Loads the school into an empty database; a second call does nothing. */
+    void load() throws IOException {
+        if (office.hasSchool()) {
+            return;
+        }
+        long school = office.addSchool("Saltmarsh Lane School", "Europe/London");
+        Person teacher = office.addTeacher(school, "Ms Okoro", TEACHER_EMAIL, TEACHER_PASSWORD);
+        long classId = office.addClass(teacher, "8 Heron", CLASS_CODE);
+        LocalDate due = LocalDate.now(clock).plusDays(7).with(TemporalAdjusters.nextOrSame(DayOfWeek.FRIDAY));
+        briefs.add(new Brief(classId, "Tides and Tales",
+                "Audio stories of one to two minutes about the river town we live in, told by class 8 Heron.",
+                -16, -1, Frames.ofSeconds(60), Frames.ofSeconds(120), due));
+
+        Crew kingfisher = crew(school, classId, "Kingfisher", "The night the footbridge floated");
+        Crew mudlark = crew(school, classId, "Mudlark", "Why the eels came back");
+        Crew lantern = crew(school, classId, "Lantern", "The lock-keeper’s kettle");
+        Crew avocet = crew(school, classId, "Avocet", "What the mud remembers");
+        Crew sandpiper = crew(school, classId, "Sandpiper", "Bells at low water");
+        crew(school, classId, "Ferry", "Two tickets to the far side");
+
+        bringIn(kingfisher, "kingfisher-voices", "Noor and Ravi");
+        bringIn(kingfisher, "tide-music", "Tide music");
+        handIns.decide(teacher, handIn(kingfisher).id(), HandIn.Decision.CLEARED, "What a night. I could see the ducks.");
+        airDesk.publish(teacher, kingfisher.episodeId, "The night the footbridge floated",
+                "A bridge goes for a swim, and forty people watch. By the Kingfisher crew.", true);
+        await(() -> airDesk.newest(access.episode(teacher, kingfisher.episodeId)).filter(Publication::onAir).isPresent());
+
+        bringIn(lantern, "lantern-kettle", "Isla");
+        bringIn(lantern, "tide-music", "Tide music");
+        handIns.decide(teacher, handIn(lantern).id(), HandIn.Decision.CLEARED, "Lovely. Next time, put the music further under you.");
+
+        bringIn(avocet, "avocet-mud", "Mina");
+        handIns.decide(teacher, handIn(avocet).id(), HandIn.Decision.ANOTHER_PASS,
+                "The laugh crackles and there is a long silence after it. Mend both, then hand in.");
+
+        bringIn(mudlark, "mudlark-noor", "Tess");
+        bringIn(mudlark, "mudlark-ravi", "Jonah");
+        removeStart(mudlark);
+        handIn(mudlark);
+
+        bringIn(sandpiper, "sandpiper-bells", "Otis");
+    }
+
+    private record Crew(Person first, long episodeId) {
+    }
+
+    private Crew crew(long school, long classId, String name, String title) {
+        List<Person> members = new ArrayList<>();
+        for (SignIn student : STUDENTS) {
+            if (student.crew.equals(name)) {
+                members.add(office.addStudent(school, student.name, student.passphrase));
+            }
+        }
+        return new Crew(members.get(0), office.addCrew(classId, name, title, members));
+    }
+
+    private void bringIn(Crew crew, String sound, String track) throws IOException {
+        long take = bringingIn.bringIn(crew.first, crew.episodeId, sound + ".flac", track, target -> {
+            try (InputStream shipped = DemoSchool.class.getResourceAsStream("/demo/" + sound + ".flac")) {
+                Files.write(target, shipped.readAllBytes());
+            }
+        });
+        await(() -> {
+            Map<Long, Take> ready = takes.ready(crew.episodeId);
+            return ready.containsKey(take);
+        });
+    }
+
+    /** The first edit of a crew: the silence before the first word. */
+    private void removeStart(Crew crew) {
+        Timeline timeline = bench.head(crew.first, crew.episodeId).timeline();
+        bench.edit(crew.first, crew.episodeId, bench.head(crew.first, crew.episodeId).seq(), "demo-first-edit",
+                new Remove(new Span(0, Frames.ofMillis(300)), timeline.trackIds()));
+    }
+
+    private HandIn handIn(Crew crew) {
+        HandIn handIn = handIns.handIn(crew.first, crew.episodeId);
+        await(() -> handIns.find(crew.first, handIn.id()).ready());
+        return handIn;
+    }
+
+    /** Waits for a background job, as somebody at a screen would. */
+    private void await(BooleanSupplier done) {
+        long end = System.nanoTime() + PATIENCE.toNanos();
+        while (!done.getAsBoolean()) {
+            if (System.nanoTime() > end || Thread.currentThread().isInterrupted()) {
+                throw new UncheckedIOException(new IOException("the demo school did not become ready in time"));
+            }
+            LockSupport.parkNanos(LOOK_AGAIN.toNanos());
+        }
+    }
+}

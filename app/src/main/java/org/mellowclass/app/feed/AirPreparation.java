@@ -1,0 +1,98 @@
+package org.mellowclass.app.feed;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.LocalDate;
+import java.time.ZoneId;
+
+import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
+import org.mellowclass.app.brief.Brief;
+import org.mellowclass.app.brief.Briefs;
+import org.mellowclass.app.jobs.Jobs;
+import org.mellowclass.app.jobs.Reporting;
+import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.core.sound.SampleSource;
+import org.mellowclass.media.Mp3Publisher;
+import org.mellowclass.media.SoundDecoder;
+import org.mellowclass.media.SoundRefused;
+import org.mellowclass.media.Tags;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.stereotype.Component;
+
+/** Makes the MP3 of a cleared hand-in and puts it on air. */
+@Component
+class AirPreparation {
+
+    static final String KIND = "on-air";
+
+    private final FeedMapper feeds;
+    private final HandIns handIns;
+    private final Briefs briefs;
+    private final SoundStore store;
+    private final SoundDecoder decoder;
+    private final Mp3Publisher publisher;
+    private final Jobs jobs;
+    private final Clock clock;
+
+    AirPreparation(FeedMapper feeds, HandIns handIns, Briefs briefs, SoundStore store, SoundDecoder decoder,
+                   Mp3Publisher publisher, Jobs jobs, Clock clock) {
+        this.feeds = feeds;
+        this.handIns = handIns;
+        this.briefs = briefs;
+        this.store = store;
+        this.decoder = decoder;
+        this.publisher = publisher;
+        this.jobs = jobs;
+        this.clock = clock;
+    }
+
+    @Configuration
+    static class Schedule {
+        @Bean
+        OneTimeTask<Void> onAirJob(AirPreparation preparation) {
+            return Jobs.kind(KIND, preparation::run, preparation.feeds::failed);
+        }
+    }
+
+    void run(long publicationId) throws IOException, SoundRefused {
+        Publication publication = feeds.find(publicationId).orElseThrow();
+        if (publication.state() != Publication.State.PREPARING) {
+            return;
+        }
+        HandIns.Cleared cleared = handIns.cleared(publication.handInId());
+        Brief brief = briefs.ofEpisode(publication.episodeId());
+        FeedMapper.Feed feed = feeds.feedOfClass(brief.classId()).orElseThrow();
+        LocalDate today = LocalDate.now(clock.withZone(ZoneId.of(feed.timeZone())));
+        Tags tags = new Tags(publication.title(), cleared.crewName(), brief.project(), today);
+        Path mp3 = store.temporaryFile(".mp3");
+        try {
+            Mp3Publisher.Published published = publisher.write(() -> open(publicationId, cleared), brief.loudnessLufs(),
+                    brief.ceilingDbtp(), tags, mp3);
+            long bytes = Files.size(mp3);
+            String key = store.put(mp3);
+            int now = feeds.onAirNow(publicationId, key, bytes, published.frames(), published.loudnessLufs(),
+                    published.truePeakDbtp(), clock.instant());
+            if (now == 0) {
+                // taken off while it was being made
+                store.delete(key);
+            }
+        } finally {
+            jobs.ended(KIND, publicationId);
+            Files.deleteIfExists(mp3);
+        }
+    }
+
+    private SampleSource open(long publicationId, HandIns.Cleared cleared) throws IOException {
+        try {
+            SampleSource source = decoder.open(cleared.sound(), decoder.probe(cleared.sound()));
+            return new Reporting(source, cleared.frames(),
+                    read -> jobs.progress(KIND, publicationId, read, cleared.frames()));
+        } catch (SoundRefused e) {
+            throw new IOException("the kept mixdown cannot be read", e);
+        }
+    }
+}

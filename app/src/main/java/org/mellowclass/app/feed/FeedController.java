@@ -1,0 +1,96 @@
+package org.mellowclass.app.feed;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+
+import com.rometools.rome.io.FeedException;
+import org.mellowclass.app.feed.FeedMapper.Feed;
+import org.springframework.core.io.FileSystemResource;
+import org.springframework.core.io.Resource;
+import org.springframework.http.CacheControl;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
+
+/** The public side: pages and files for listeners, who do not sign in. */
+@Controller
+class FeedController {
+
+    private static final MediaType RSS = new MediaType("application", "rss+xml", StandardCharsets.UTF_8);
+    private static final MediaType MP3 = MediaType.valueOf("audio/mpeg");
+
+    private final PublicFeed feeds;
+
+    FeedController(PublicFeed feeds) {
+        this.feeds = feeds;
+    }
+
+    @GetMapping("/f/{feedKey}")
+    String feedPage(@PathVariable String feedKey, Model model) {
+        model.addAttribute("feed", feeds.feed(feedKey));
+        model.addAttribute("episodes", feeds.onAir(feedKey));
+        return "feed/feed";
+    }
+
+    @GetMapping("/f/{feedKey}/feed.xml")
+    ResponseEntity<byte[]> rss(@PathVariable String feedKey) throws FeedException {
+        Feed feed = feeds.feed(feedKey);
+        List<Publication> onAir = feeds.onAir(feedKey);
+        String xml = RssWriter.write(feed, onAir, addresses(feedKey));
+        return ResponseEntity.ok().contentType(RSS).cacheControl(CacheControl.noCache())
+                .body(xml.getBytes(StandardCharsets.UTF_8));
+    }
+
+    @GetMapping("/f/{feedKey}/{episodeKey}")
+    String episodePage(@PathVariable String feedKey, @PathVariable String episodeKey, Model model) {
+        model.addAttribute("feed", feeds.feed(feedKey));
+        model.addAttribute("episode", feeds.episode(feedKey, episodeKey));
+        return "feed/episode";
+    }
+
+    /** The MP3, whole or in ranges. Caches must ask again each time, so that off air is off air everywhere. */
+    @GetMapping("/f/{feedKey}/{episodeKey}/{slug}.mp3")
+    ResponseEntity<Resource> sound(@PathVariable String feedKey, @PathVariable String episodeKey, @PathVariable String slug)
+            throws IOException {
+        Path file = feeds.sound(feedKey, episodeKey, slug);
+        return ResponseEntity.ok().contentType(MP3).eTag(episodeKey)
+                .cacheControl(CacheControl.maxAge(Duration.ZERO).mustRevalidate())
+                .body(new FileSystemResource(file));
+    }
+
+    @ExceptionHandler
+    @ResponseStatus(HttpStatus.GONE)
+    String gone(PublicFeed.Gone gone) {
+        return "feed/gone";
+    }
+
+    private static RssWriter.Addresses addresses(String feedKey) {
+        String page = ServletUriComponentsBuilder.fromCurrentContextPath().path("/f/").path(feedKey).toUriString();
+        return new RssWriter.Addresses() {
+            @Override
+            public String feedPage() {
+                return page;
+            }
+
+            @Override
+            public String episodePage(Publication publication) {
+                return page + "/" + publication.publicKey();
+            }
+
+            @Override
+            public String sound(Publication publication) {
+                return episodePage(publication) + "/" + publication.slug() + ".mp3";
+            }
+        };
+    }
+}

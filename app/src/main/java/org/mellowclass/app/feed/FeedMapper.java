@@ -1,0 +1,88 @@
+package org.mellowclass.app.feed;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+
+@Mapper
+interface FeedMapper {
+
+    String PUBLICATION = """
+            SELECT p.id, p.episode_id, p.hand_in_id, p.public_key, p.title, p.description, p.slug, p.state, p.sound_key,
+                   p.bytes, p.frames, p.loudness_lufs, p.true_peak_dbtp, p.created_at, p.on_air_at, p.off_air_at
+            FROM publication p
+            """;
+    String OF_FEED = """
+            JOIN episode e ON e.id = p.episode_id JOIN crew ON crew.id = e.crew_id
+            JOIN feed f ON f.class_id = crew.class_id
+            WHERE f.public_key = #{feedKey}
+            """;
+
+    /** A feed as listeners see it. */
+    record Feed(long classId, String publicKey, String title, String description, String schoolName, String timeZone) {
+    }
+
+    @Insert("INSERT IGNORE INTO feed (class_id, public_key) VALUES (#{classId}, #{publicKey})")
+    void addFeed(long classId, String publicKey);
+
+    String FEED = """
+            SELECT f.class_id, f.public_key, b.project AS title, b.story AS description, s.name AS school_name, s.time_zone
+            FROM feed f JOIN school_class c ON c.id = f.class_id JOIN school s ON s.id = c.school_id
+            JOIN brief b ON b.class_id = c.id
+            """;
+
+    @Select(FEED + "WHERE f.public_key = #{publicKey}")
+    Optional<Feed> feed(String publicKey);
+
+    @Select(FEED + "WHERE f.class_id = #{classId}")
+    Optional<Feed> feedOfClass(long classId);
+
+    @Select(PUBLICATION + OF_FEED + "AND p.state = 'ON_AIR' ORDER BY p.on_air_at DESC, p.id DESC")
+    List<Publication> onAir(String feedKey);
+
+    @Select(PUBLICATION + OF_FEED + "AND p.public_key = #{publicKey}")
+    Optional<Publication> ofFeed(String feedKey, String publicKey);
+
+    @Select(PUBLICATION + "WHERE p.episode_id = #{episodeId} ORDER BY p.id DESC LIMIT 1")
+    Optional<Publication> newest(long episodeId);
+
+    @Select(PUBLICATION + """
+            WHERE p.id IN (SELECT max(n.id) FROM publication n
+              JOIN episode e ON e.id = n.episode_id JOIN crew ON crew.id = e.crew_id
+              WHERE crew.class_id = #{classId} GROUP BY n.episode_id)
+            """)
+    List<Publication> newestOfClass(long classId);
+
+    @Select(PUBLICATION + "WHERE p.id = #{id}")
+    Optional<Publication> find(long id);
+
+    @Insert("""
+            INSERT INTO publication (episode_id, hand_in_id, public_key, title, description, slug, state,
+                                     consent_confirmed_by, created_at)
+            VALUES (#{episodeId}, #{handInId}, #{publicKey}, #{title}, #{description}, #{slug}, 'PREPARING',
+                    #{teacherId}, #{createdAt})
+            """)
+    void add(long episodeId, long handInId, String publicKey, String title, String description, String slug,
+             long teacherId, Instant createdAt);
+
+    @Update("""
+            UPDATE publication SET state = 'ON_AIR', sound_key = #{soundKey}, bytes = #{bytes}, frames = #{frames},
+                   loudness_lufs = #{loudnessLufs}, true_peak_dbtp = #{truePeakDbtp}, on_air_at = #{at}
+            WHERE id = #{id} AND state = 'PREPARING'
+            """)
+    int onAirNow(long id, String soundKey, long bytes, long frames, double loudnessLufs, double truePeakDbtp, Instant at);
+
+    @Update("UPDATE publication SET state = 'FAILED' WHERE id = #{id} AND state = 'PREPARING'")
+    void failed(long id);
+
+    @Update("""
+            UPDATE publication SET state = 'OFF_AIR', sound_key = NULL, off_air_at = #{at}
+            WHERE id = #{id} AND state IN ('PREPARING', 'ON_AIR')
+            """)
+    int offAir(long id, Instant at);
+}

@@ -1,0 +1,22 @@
+package org.mellowclass.app.jobs;
+
+import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+
+@Mapper
+interface JobProgressMapper {
+
+    @Insert("""
+            INSERT INTO job_progress (job, permille) VALUES (#{job}, #{permille})
+            ON DUPLICATE KEY UPDATE permille = #{permille}
+            """)
+    void put(String job, int permille);
+
+    @Select("SELECT permille FROM job_progress WHERE job = #{job}")
+    Integer get(String job);
+
+    @Delete("DELETE FROM job_progress WHERE job = #{job}")
+    void delete(String job);
+}

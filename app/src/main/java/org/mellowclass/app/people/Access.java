@@ -1,0 +1,67 @@
+package org.mellowclass.app.people;
+
+import java.util.List;
+import java.util.Optional;
+
+import org.springframework.stereotype.Service;
+
+/** Who may reach what. Every service asks here first; what belongs to others is {@link NotFound}. */
+@Service
+public class Access {
+
+    private final PeopleMapper people;
+
+    Access(PeopleMapper people) {
+        this.people = people;
+    }
+
+    /** An episode that the viewer may look at: their crew's, or one of a class they teach. */
+    public Episode episode(Person viewer, long episodeId) {
+        Optional<Episode> episode = viewer.isTeacher()
+                ? people.episodeOfTeacher(viewer.id(), episodeId) : people.episodeOfMember(viewer.id(), episodeId);
+        return episode.orElseThrow(NotFound::new);
+    }
+
+    /** An episode that the viewer's own crew makes: only its students change it. */
+    public Episode ownEpisode(Person viewer, long episodeId) {
+        if (viewer.isTeacher()) {
+            throw new NotFound();
+        }
+        return episode(viewer, episodeId);
+    }
+
+    /** An episode that the viewer judges and publishes as the class's teacher. */
+    public Episode taughtEpisode(Person viewer, long episodeId) {
+        if (!viewer.isTeacher()) {
+            throw new NotFound();
+        }
+        return episode(viewer, episodeId);
+    }
+
+    /** A class that the viewer teaches. */
+    public SchoolClass taughtClass(Person viewer, long classId) {
+        return viewer.isTeacher() ? people.taughtClass(viewer.id(), classId).orElseThrow(NotFound::new) : notFound();
+    }
+
+    public List<SchoolClass> classesOf(Person teacher) {
+        return people.classesOf(teacher.id());
+    }
+
+    public List<Episode> episodesOf(Person student) {
+        return people.episodesOf(student.id());
+    }
+
+    /** The class of an episode that {@link #episode} has let through. */
+    public SchoolClass classOf(Episode episode) {
+        return people.schoolClass(episode.classId());
+    }
+
+    /** The students of a crew whose episode {@link #episode} has let through. */
+    public List<Person> crewOf(Episode episode) {
+        return people.members(episode.crewId());
+    }
+
+    private static SchoolClass notFound() {
+        throw new NotFound();
+    }
+}

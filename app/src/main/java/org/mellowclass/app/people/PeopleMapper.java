@@ -1,0 +1,120 @@
+package org.mellowclass.app.people;
+
+import java.util.List;
+import java.util.Optional;
+
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Options;
+import org.apache.ibatis.annotations.Select;
+
+@Mapper
+interface PeopleMapper {
+
+    String PERSON = "SELECT p.id, p.school_id, p.role, p.name FROM person p ";
+    String WITH_SECRET = "SELECT p.id, p.school_id, p.role, p.name, p.secret_hash FROM person p ";
+    String SCHOOL_CLASS = """
+            SELECT c.id, c.school_id, s.name AS school_name, c.name, c.code
+            FROM school_class c JOIN school s ON s.id = c.school_id
+            """;
+    String EPISODE = """
+            SELECT e.id, e.title, e.crew_id, crew.name AS crew_name, crew.class_id
+            FROM episode e JOIN crew ON crew.id = e.crew_id
+            """;
+
+    /** A person with the hash of what they sign in with. */
+    record WithSecret(long id, long schoolId, Person.Role role, String name, String secretHash) {
+        Person person() {
+            return new Person(id, schoolId, role, name);
+        }
+    }
+
+    @Select(WITH_SECRET + "WHERE p.email = #{email} AND p.role = 'TEACHER'")
+    Optional<WithSecret> teacherByEmail(String email);
+
+    @Select(WITH_SECRET + """
+            JOIN class_student s ON s.person_id = p.id
+            JOIN school_class c ON c.id = s.class_id
+            WHERE c.code = #{code} AND p.name = #{name} AND p.role = 'STUDENT'
+            """)
+    List<WithSecret> students(String code, String name);
+
+    @Select(SCHOOL_CLASS + "JOIN class_teacher t ON t.class_id = c.id WHERE t.person_id = #{teacherId} ORDER BY c.name")
+    List<SchoolClass> classesOf(long teacherId);
+
+    @Select(SCHOOL_CLASS + """
+            JOIN class_teacher t ON t.class_id = c.id WHERE t.person_id = #{teacherId} AND c.id = #{classId}
+            """)
+    Optional<SchoolClass> taughtClass(long teacherId, long classId);
+
+    @Select(SCHOOL_CLASS + "WHERE c.id = #{classId}")
+    SchoolClass schoolClass(long classId);
+
+    @Select(EPISODE + "JOIN crew_member m ON m.crew_id = crew.id WHERE m.person_id = #{studentId} ORDER BY e.id")
+    List<Episode> episodesOf(long studentId);
+
+    @Select(EPISODE + """
+            JOIN crew_member m ON m.crew_id = crew.id WHERE m.person_id = #{studentId} AND e.id = #{episodeId}
+            """)
+    Optional<Episode> episodeOfMember(long studentId, long episodeId);
+
+    @Select(EPISODE + """
+            JOIN class_teacher t ON t.class_id = crew.class_id WHERE t.person_id = #{teacherId} AND e.id = #{episodeId}
+            """)
+    Optional<Episode> episodeOfTeacher(long teacherId, long episodeId);
+
+    @Select(PERSON + "JOIN crew_member m ON m.person_id = p.id WHERE m.crew_id = #{crewId} ORDER BY p.name")
+    List<Person> members(long crewId);
+
+    /** A new row, whose id the database gives. */
+    final class NewRow {
+        private long id;
+
+        long id() {
+            return id;
+        }
+
+        public void setId(long id) {
+            this.id = id;
+        }
+
+        public long getId() {
+            return id;
+        }
+    }
+
+    @Insert("INSERT INTO school (name, time_zone) VALUES (#{name}, #{timeZone})")
+    @Options(useGeneratedKeys = true, keyProperty = "row.id")
+    void addSchool(NewRow row, String name, String timeZone);
+
+    @Insert("""
+            INSERT INTO person (school_id, role, name, email, secret_hash)
+            VALUES (#{schoolId}, #{role}, #{name}, #{email}, #{secretHash})
+            """)
+    @Options(useGeneratedKeys = true, keyProperty = "row.id")
+    void addPerson(NewRow row, long schoolId, Person.Role role, String name, String email, String secretHash);
+
+    @Insert("INSERT INTO school_class (school_id, name, code) VALUES (#{schoolId}, #{name}, #{code})")
+    @Options(useGeneratedKeys = true, keyProperty = "row.id")
+    void addClass(NewRow row, long schoolId, String name, String code);
+
+    @Insert("INSERT INTO class_teacher (class_id, person_id) VALUES (#{classId}, #{personId})")
+    void addTeacherToClass(long classId, long personId);
+
+    @Insert("INSERT INTO class_student (class_id, person_id) VALUES (#{classId}, #{personId})")
+    void addStudentToClass(long classId, long personId);
+
+    @Insert("INSERT INTO crew (class_id, name) VALUES (#{classId}, #{name})")
+    @Options(useGeneratedKeys = true, keyProperty = "row.id")
+    void addCrew(NewRow row, long classId, String name);
+
+    @Insert("INSERT INTO crew_member (crew_id, person_id) VALUES (#{crewId}, #{personId})")
+    void addCrewMember(long crewId, long personId);
+
+    @Insert("INSERT INTO episode (crew_id, title) VALUES (#{crewId}, #{title})")
+    @Options(useGeneratedKeys = true, keyProperty = "row.id")
+    void addEpisode(NewRow row, long crewId, String title);
+
+    @Select("SELECT count(*) FROM school")
+    int schools();
+}

@@ -1,0 +1,26 @@
+package org.mellowclass.app.review;
+
+import java.time.Instant;
+
+/**
+ * A frozen, numbered version of an episode. A decision is about exactly this one.
+ *
+ * @param report the sound check as JSON; null until it is ready, as are the keys
+ */
+public record HandIn(long id, long episodeId, int number, long revisionSeq, String timelineHash, long authorId, State state,
+                     String soundKey, String skylineKey, long frames, String report, Decision decision, String sentence,
+                     Long decidedBy, Instant decidedAt, Instant createdAt) {
+
+    public enum State { MAKING, READY, FAILED }
+
+    /** What the teacher says of it. */
+    public enum Decision { ANOTHER_PASS, CLEARED }
+
+    public boolean ready() {
+        return state == State.READY;
+    }
+
+    public boolean cleared() {
+        return decision == Decision.CLEARED;
+    }
+}

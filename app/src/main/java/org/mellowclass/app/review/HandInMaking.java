@@ -1,0 +1,132 @@
+package org.mellowclass.app.review;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Map;
+
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
+import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.brief.Briefs;
+import org.mellowclass.app.jobs.Jobs;
+import org.mellowclass.app.jobs.Reporting;
+import org.mellowclass.app.store.SkylineFile;
+import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.takes.Take;
+import org.mellowclass.app.takes.TakeShelf;
+import org.mellowclass.core.measure.DeadAirFinder;
+import org.mellowclass.core.measure.LoudnessMeter;
+import org.mellowclass.core.measure.Skyline;
+import org.mellowclass.core.measure.TruePeakMeter;
+import org.mellowclass.core.render.Mastering;
+import org.mellowclass.core.render.Mixer;
+import org.mellowclass.core.sound.SampleSource;
+import org.mellowclass.core.sound.Tap;
+import org.mellowclass.core.soundcheck.ClippedPlaces;
+import org.mellowclass.core.soundcheck.HouseSound;
+import org.mellowclass.core.soundcheck.SoundCheck;
+import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.media.SoundEncoder;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.stereotype.Component;
+
+/** Mixes a hand-in down to the house sound, keeps it as FLAC and judges it. */
+@Component
+class HandInMaking {
+
+    static final String KIND = "hand-in";
+
+    private static final Logger LOG = LoggerFactory.getLogger(HandInMaking.class);
+
+    /** Passes over the mix that most hand-ins need: two to find the mastering, one to write. */
+    private static final int USUAL_PASSES = 3;
+
+    private final HandInMapper handIns;
+    private final Bench bench;
+    private final TakeShelf takes;
+    private final Briefs briefs;
+    private final SoundStore store;
+    private final SoundEncoder encoder;
+    private final Jobs jobs;
+    private final ObjectMapper json;
+
+    HandInMaking(HandInMapper handIns, Bench bench, TakeShelf takes, Briefs briefs, SoundStore store, SoundEncoder encoder,
+                 Jobs jobs, ObjectMapper json) {
+        this.handIns = handIns;
+        this.bench = bench;
+        this.takes = takes;
+        this.briefs = briefs;
+        this.store = store;
+        this.encoder = encoder;
+        this.jobs = jobs;
+        this.json = json;
+    }
+
+    @Configuration
+    static class Schedule {
+        @Bean
+        OneTimeTask<Void> handInJob(HandInMaking making) {
+            return Jobs.kind(KIND, making::run, making.handIns::failed);
+        }
+    }
+
+    void run(long handInId) throws IOException {
+        HandIn handIn = handIns.find(handInId).orElseThrow();
+        if (handIn.state() != HandIn.State.MAKING) {
+            return;
+        }
+        Timeline timeline = bench.timeline(handIn.timelineHash());
+        HouseSound house = briefs.ofEpisode(handIn.episodeId()).houseSound();
+        Path flac = store.temporaryFile(".flac");
+        Path skylineFile = store.temporaryFile(".skyline");
+        try (Mixer mixer = new Mixer(timeline, takes)) {
+            Passes passes = new Passes(handIn, mixer);
+            Mastering mastering = Mastering.find(passes, house.loudnessLufs(), house.ceilingDbtp());
+            LoudnessMeter loudness = new LoudnessMeter(2);
+            TruePeakMeter peak = new TruePeakMeter(2);
+            Skyline skyline = new Skyline(2);
+            encoder.flac(new Tap(mastering.apply(passes.open()), loudness, peak, skyline), flac);
+            skyline.finish();
+            SkylineFile.write(skyline, skylineFile);
+
+            Map<Long, Take> ready = takes.ready(handIn.episodeId());
+            SoundCheck check = SoundCheck.of(new SoundCheck.Measured(loudness.integrated(), peak.truePeakDbtp(),
+                    ClippedPlaces.in(timeline, take -> takes.clipped(ready.get(take))),
+                    DeadAirFinder.find(loudness, handIn.frames(), DeadAirFinder.ordinaryPauseFrames()),
+                    handIn.frames()), house);
+            if (handIns.ready(handInId, store.put(flac), store.put(skylineFile), json.writeValueAsString(check)) == 0) {
+                LOG.info("hand-in {} was made by somebody else meanwhile", handInId);
+            }
+        } finally {
+            jobs.ended(KIND, handInId);
+            Files.deleteIfExists(flac);
+            Files.deleteIfExists(skylineFile);
+        }
+    }
+
+    /** Opens the mix once for each pass over it, and tells the progress over all of them. */
+    private final class Passes implements Mastering.Opening {
+
+        private final HandIn handIn;
+        private final Mixer mixer;
+        private long doneBefore;
+
+        Passes(HandIn handIn, Mixer mixer) {
+            this.handIn = handIn;
+            this.mixer = mixer;
+            this.doneBefore = -handIn.frames();
+        }
+
+        @Override
+        public SampleSource open() {
+            doneBefore += handIn.frames();
+            long before = doneBefore;
+            return new Reporting(mixer.whole(), handIn.frames(),
+                    read -> jobs.progress(KIND, handIn.id(), before + read, USUAL_PASSES * handIn.frames()));
+        }
+    }
+}

@@ -1,0 +1,72 @@
+package org.mellowclass.app.review;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+
+@Mapper
+interface HandInMapper {
+
+    String HAND_IN = """
+            SELECT id, episode_id, number, revision_seq, timeline_hash, author_id, state, sound_key, skyline_key, frames,
+                   report, decision, sentence, decided_by, decided_at, created_at
+            FROM hand_in
+            """;
+
+    @Select("SELECT id FROM episode WHERE id = #{episodeId} FOR UPDATE")
+    Long lockEpisode(long episodeId);
+
+    @Insert("""
+            INSERT INTO hand_in (episode_id, number, revision_seq, timeline_hash, author_id, state, frames, created_at)
+            SELECT #{episodeId}, coalesce(max(number), 0) + 1, #{revisionSeq}, #{timelineHash}, #{authorId}, 'MAKING',
+                   #{frames}, #{createdAt}
+            FROM hand_in WHERE episode_id = #{episodeId}
+            """)
+    void add(long episodeId, long revisionSeq, String timelineHash, long authorId, long frames, Instant createdAt);
+
+    @Select(HAND_IN + "WHERE id = #{id}")
+    Optional<HandIn> find(long id);
+
+    @Select(HAND_IN + "WHERE episode_id = #{episodeId} AND revision_seq = #{revisionSeq}")
+    Optional<HandIn> ofRevision(long episodeId, long revisionSeq);
+
+    @Select(HAND_IN + "WHERE episode_id = #{episodeId} ORDER BY number DESC")
+    List<HandIn> ofEpisode(long episodeId);
+
+    @Select(HAND_IN + "WHERE episode_id = #{episodeId} ORDER BY number DESC LIMIT 1")
+    Optional<HandIn> newest(long episodeId);
+
+    @Select(HAND_IN + """
+            WHERE (episode_id, number) IN (
+              SELECT h.episode_id, max(h.number)
+              FROM hand_in h JOIN episode ON episode.id = h.episode_id JOIN crew ON crew.id = episode.crew_id
+              WHERE crew.class_id = #{classId} GROUP BY h.episode_id)
+            """)
+    List<HandIn> newestOfClass(long classId);
+
+    @Select("SELECT crew.name FROM crew JOIN episode e ON e.crew_id = crew.id WHERE e.id = #{episodeId}")
+    String crewName(long episodeId);
+
+    @Update("""
+            UPDATE hand_in SET state = 'READY', sound_key = #{soundKey}, skyline_key = #{skylineKey}, report = #{report}
+            WHERE id = #{id} AND state = 'MAKING'
+            """)
+    int ready(long id, String soundKey, String skylineKey, String report);
+
+    @Update("UPDATE hand_in SET state = 'FAILED' WHERE id = #{id} AND state = 'MAKING'")
+    void failed(long id);
+
+    @Update("UPDATE hand_in SET state = 'MAKING' WHERE id = #{id} AND state = 'FAILED'")
+    int again(long id);
+
+    @Update("""
+            UPDATE hand_in SET decision = #{decision}, sentence = #{sentence}, decided_by = #{teacherId}, decided_at = #{at}
+            WHERE id = #{id}
+            """)
+    void decide(long id, HandIn.Decision decision, String sentence, long teacherId, Instant at);
+}

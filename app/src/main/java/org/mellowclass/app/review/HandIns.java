@@ -1,0 +1,172 @@
+package org.mellowclass.app.review;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalInt;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.bench.Head;
+import org.mellowclass.app.jobs.Jobs;
+import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Episode;
+import org.mellowclass.app.people.NotFound;
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.people.SchoolClass;
+import org.mellowclass.app.store.SkylineFile;
+import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.web.Refusal;
+import org.mellowclass.core.soundcheck.SoundCheck;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Hand-ins: made by crews, heard and decided by teachers. */
+@Service
+@Transactional
+public class HandIns {
+
+    private static final int LONGEST_SENTENCE = 500;
+    private static final int LEVEL_FOR_PICTURES = 2;
+
+    private final HandInMapper handIns;
+    private final Bench bench;
+    private final Access access;
+    private final Jobs jobs;
+    private final SoundStore store;
+    private final ObjectMapper json;
+    private final Clock clock;
+
+    HandIns(HandInMapper handIns, Bench bench, Access access, Jobs jobs, SoundStore store, ObjectMapper json, Clock clock) {
+        this.handIns = handIns;
+        this.bench = bench;
+        this.access = access;
+        this.jobs = jobs;
+        this.store = store;
+        this.json = json;
+        this.clock = clock;
+    }
+
+    /**
+     * Freezes the newest revision as a hand-in and starts its mixdown. Handing the same revision in again gives the same
+     * hand-in; one whose mixdown failed is made again.
+     */
+    public HandIn handIn(Person viewer, long episodeId) {
+        Head head = bench.lockedHead(viewer, episodeId);
+        if (head.timeline().endFrame() == 0) {
+            throw Refusal.unfit("hand-in.EMPTY");
+        }
+        Optional<HandIn> earlier = handIns.ofRevision(episodeId, head.seq());
+        if (earlier.isEmpty()) {
+            handIns.add(episodeId, head.seq(), head.timelineHash(), viewer.id(), head.timeline().endFrame(), clock.instant());
+        }
+        HandIn handIn = earlier.orElseGet(() -> handIns.ofRevision(episodeId, head.seq()).orElseThrow());
+        if (earlier.isEmpty() || handIns.again(handIn.id()) == 1) {
+            jobs.ask(HandInMaking.KIND, handIn.id());
+        }
+        return handIn;
+    }
+
+    @Transactional(readOnly = true)
+    public HandIn find(Person viewer, long handInId) {
+        HandIn handIn = handIns.find(handInId).orElseThrow(NotFound::new);
+        access.episode(viewer, handIn.episodeId());
+        return handIn;
+    }
+
+    @Transactional(readOnly = true)
+    public List<HandIn> ofEpisode(Person viewer, long episodeId) {
+        return handIns.ofEpisode(access.episode(viewer, episodeId).id());
+    }
+
+    @Transactional(readOnly = true)
+    public Optional<HandIn> newest(Episode episode) {
+        return handIns.newest(episode.id());
+    }
+
+    /** Holds an episode until the transaction ends: neither a hand-in nor a decision can come between. */
+    public void lock(Episode episode) {
+        handIns.lockEpisode(episode.id());
+    }
+
+    /** The newest hand-in of each episode of a class that {@link Access#taughtClass} has let through. */
+    @Transactional(readOnly = true)
+    public List<HandIn> newestOfClass(SchoolClass schoolClass) {
+        return handIns.newestOfClass(schoolClass.id());
+    }
+
+    /** How far the mixdown has come, in percent. */
+    public OptionalInt percent(HandIn handIn) {
+        return jobs.percent(HandInMaking.KIND, handIn.id());
+    }
+
+    /**
+     * Records what the teacher says of a hand-in. Only the newest can be decided, since that is what the crew goes on from;
+     * a decision may be changed.
+     *
+     * @param sentence what the crew should do; needed for another pass
+     */
+    public HandIn decide(Person viewer, long handInId, HandIn.Decision decision, String sentence) {
+        HandIn handIn = handIns.find(handInId).orElseThrow(NotFound::new);
+        lock(access.taughtEpisode(viewer, handIn.episodeId()));
+        String words = sentence == null ? "" : sentence.strip();
+        if (!handIn.ready()) {
+            throw Refusal.conflict("hand-in.NOT_READY");
+        }
+        if (handIns.newest(handIn.episodeId()).orElseThrow().id() != handIn.id()) {
+            throw Refusal.conflict("hand-in.NOT_THE_NEWEST");
+        }
+        if (decision == HandIn.Decision.ANOTHER_PASS && words.isEmpty()) {
+            throw Refusal.unfit("hand-in.SENTENCE_MISSING");
+        }
+        if (words.length() > LONGEST_SENTENCE) {
+            throw Refusal.unfit("hand-in.SENTENCE_TOO_LONG", LONGEST_SENTENCE);
+        }
+        handIns.decide(handInId, decision, words.isEmpty() ? null : words, viewer.id(), clock.instant());
+        return handIns.find(handInId).orElseThrow();
+    }
+
+    /** The sound check of a ready hand-in. */
+    public SoundCheck report(HandIn handIn) {
+        try {
+            return json.readValue(handIn.report(), SoundCheck.class);
+        } catch (JsonProcessingException e) {
+            throw new IllegalStateException("the report of hand-in " + handIn.id() + " cannot be read", e);
+        }
+    }
+
+    /** The FLAC file of a ready hand-in. */
+    @Transactional(readOnly = true)
+    public Path soundFile(Person viewer, long handInId) throws IOException {
+        HandIn handIn = find(viewer, handInId);
+        if (!handIn.ready()) {
+            throw new NotFound();
+        }
+        return store.file(handIn.soundKey());
+    }
+
+    /** What is published of a cleared hand-in: its sound, its length at 48 kHz and whose it is. */
+    public record Cleared(Path sound, long frames, String crewName) {
+    }
+
+    /** A cleared hand-in, for the job that puts it on air. */
+    @Transactional(readOnly = true)
+    public Cleared cleared(long handInId) throws IOException {
+        HandIn handIn = handIns.find(handInId).filter(HandIn::cleared).orElseThrow(NotFound::new);
+        return new Cleared(store.file(handIn.soundKey()), handIn.frames(), handIns.crewName(handIn.episodeId()));
+    }
+
+    /** The whole skyline of a ready hand-in at a level that suits a picture across a page. */
+    public byte[] skyline(HandIn handIn) {
+        try {
+            int bins = (int) SkylineFile.bins(LEVEL_FOR_PICTURES, handIn.frames());
+            return SkylineFile.read(store.file(handIn.skylineKey()), LEVEL_FOR_PICTURES, handIn.frames(), 0, bins);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+}

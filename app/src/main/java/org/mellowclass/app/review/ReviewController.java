@@ -1,0 +1,98 @@
+package org.mellowclass.app.review;
+
+import java.io.IOException;
+import java.util.List;
+
+import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Episode;
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.web.SkylinePicture;
+import org.springframework.core.io.FileSystemResource;
+import org.springframework.core.io.Resource;
+import org.springframework.http.CacheControl;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+
+@Controller
+class ReviewController {
+
+    private static final MediaType FLAC = MediaType.valueOf("audio/flac");
+    private static final int PICTURE_COLUMNS = 500;
+
+    private final Access access;
+    private final HandIns handIns;
+
+    ReviewController(Access access, HandIns handIns) {
+        this.access = access;
+        this.handIns = handIns;
+    }
+
+    @PostMapping("/episodes/{episodeId}/hand-ins")
+    String handIn(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId) {
+        return "redirect:/hand-ins/" + handIns.handIn(viewer, episodeId).id();
+    }
+
+    @GetMapping("/episodes/{episodeId}/hand-ins")
+    String list(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, Model model) {
+        List<HandIn> all = handIns.ofEpisode(viewer, episodeId);
+        if (!all.isEmpty()) {
+            return "redirect:/hand-ins/" + all.get(0).id();
+        }
+        addEpisode(viewer, episodeId, model);
+        return "review/none";
+    }
+
+    @GetMapping("/hand-ins/{handInId}")
+    String page(@AuthenticationPrincipal Person viewer, @PathVariable long handInId, Model model) {
+        addHandIn(viewer, handInId, model);
+        return "review/page";
+    }
+
+    /** The middle of the page alone, which it asks for again while the mixdown is made. */
+    @GetMapping("/hand-ins/{handInId}/progress")
+    String progress(@AuthenticationPrincipal Person viewer, @PathVariable long handInId, Model model) {
+        addHandIn(viewer, handInId, model);
+        return "review/hand-in :: hand-in";
+    }
+
+    @PostMapping("/hand-ins/{handInId}/decision")
+    String decide(@AuthenticationPrincipal Person viewer, @PathVariable long handInId,
+                  @RequestParam HandIn.Decision decision, @RequestParam(defaultValue = "") String sentence) {
+        HandIn decided = handIns.decide(viewer, handInId, decision, sentence);
+        return decided.cleared() ? "redirect:/episodes/" + decided.episodeId() + "/air" : "redirect:/hand-ins/" + handInId;
+    }
+
+    @GetMapping("/hand-ins/{handInId}/sound")
+    ResponseEntity<Resource> sound(@AuthenticationPrincipal Person viewer, @PathVariable long handInId) throws IOException {
+        return ResponseEntity.ok().contentType(FLAC).cacheControl(CacheControl.noStore())
+                .body(new FileSystemResource(handIns.soundFile(viewer, handInId)));
+    }
+
+    private void addHandIn(Person viewer, long handInId, Model model) {
+        HandIn handIn = handIns.find(viewer, handInId);
+        Episode episode = addEpisode(viewer, handIn.episodeId(), model);
+        List<HandIn> all = handIns.ofEpisode(viewer, episode.id());
+        model.addAttribute("handIn", handIn);
+        model.addAttribute("all", all);
+        model.addAttribute("newest", all.get(0).id() == handIn.id());
+        model.addAttribute("percent", handIns.percent(handIn).orElse(0));
+        if (handIn.ready()) {
+            model.addAttribute("report", handIns.report(handIn));
+            model.addAttribute("picture", SkylinePicture.of(handIns.skyline(handIn), PICTURE_COLUMNS));
+        }
+    }
+
+    private Episode addEpisode(Person viewer, long episodeId, Model model) {
+        Episode episode = access.episode(viewer, episodeId);
+        model.addAttribute("episode", episode);
+        model.addAttribute("own", !viewer.isTeacher());
+        return episode;
+    }
+}

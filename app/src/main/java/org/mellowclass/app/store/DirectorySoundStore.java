@@ -1,0 +1,67 @@
+package org.mellowclass.app.store;
+
+import java.io.IOException;
+import java.nio.channels.FileChannel;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.util.regex.Pattern;
+
+import org.mellowclass.app.MellowProperties;
+import org.springframework.stereotype.Component;
+
+/** A store in a folder: {@code sounds/ab/abcdef…}; work on its way lies in {@code arriving/}. */
+@Component
+class DirectorySoundStore implements SoundStore {
+
+    private static final Pattern KEY = Pattern.compile("[0-9a-f]{32}");
+
+    private final Path sounds;
+    private final Path arriving;
+
+    DirectorySoundStore(MellowProperties properties) throws IOException {
+        Path folder = properties.folder().toAbsolutePath();
+        sounds = Files.createDirectories(folder.resolve("sounds"));
+        arriving = Files.createDirectories(folder.resolve("arriving"));
+    }
+
+    @Override
+    public Path temporaryFile(String suffix) throws IOException {
+        return Files.createTempFile(arriving, "work", suffix);
+    }
+
+    @Override
+    public String put(Path finished) throws IOException {
+        try (FileChannel channel = FileChannel.open(finished, StandardOpenOption.WRITE)) {
+            channel.force(true);
+        }
+        String key = RandomKey.next();
+        Path target = path(key);
+        Files.createDirectories(target.getParent());
+        Files.move(finished, target, StandardCopyOption.ATOMIC_MOVE);
+        return key;
+    }
+
+    @Override
+    public Path file(String key) throws IOException {
+        Path file = path(key);
+        if (!Files.exists(file)) {
+            throw new NoSuchFileException("sound " + key);
+        }
+        return file;
+    }
+
+    @Override
+    public void delete(String key) throws IOException {
+        Files.deleteIfExists(path(key));
+    }
+
+    private Path path(String key) {
+        if (!KEY.matcher(key).matches()) {
+            throw new IllegalArgumentException("not a key of the sound store");
+        }
+        return sounds.resolve(key.substring(0, 2)).resolve(key);
+    }
+}

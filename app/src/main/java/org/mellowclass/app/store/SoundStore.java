@@ -1,0 +1,20 @@
+package org.mellowclass.app.store;
+
+import java.io.IOException;
+import java.nio.file.Path;
+
+/** Keeps files of sound under random keys. A file that was put never changes. */
+public interface SoundStore {
+
+    /** A new temporary file beside the store, for work that ends in {@link #put}; whoever asks for it deletes it. */
+    Path temporaryFile(String suffix) throws IOException;
+
+    /** Moves a finished file into the store: synced, then renamed, then given a key. */
+    String put(Path finished) throws IOException;
+
+    /** The file of a key, for reading. */
+    Path file(String key) throws IOException;
+
+    /** Deletes a file; one that is gone already is no error. */
+    void delete(String key) throws IOException;
+}

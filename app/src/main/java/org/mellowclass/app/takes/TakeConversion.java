@@ -1,0 +1,171 @@
+package org.mellowclass.app.takes;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
+import org.mellowclass.app.jobs.Jobs;
+import org.mellowclass.app.jobs.Reporting;
+import org.mellowclass.app.store.SkylineFile;
+import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.core.dsp.Resampler;
+import org.mellowclass.core.measure.ClippedRun;
+import org.mellowclass.core.measure.ClippingFinder;
+import org.mellowclass.core.measure.Skyline;
+import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.SampleFormat;
+import org.mellowclass.core.sound.SampleSink;
+import org.mellowclass.core.sound.SampleSource;
+import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.sound.Tap;
+import org.mellowclass.core.sound.WavWriter;
+import org.mellowclass.media.SoundDecoder;
+import org.mellowclass.media.SoundFacts;
+import org.mellowclass.media.SoundRefused;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/** Makes a take ready: its sound at 48 kHz, its skyline and its clipped spots, in one pass over what came in. */
+@Component
+class TakeConversion {
+
+    static final String KIND = "take";
+
+    private static final Logger LOG = LoggerFactory.getLogger(TakeConversion.class);
+
+    private final TakeMapper takes;
+    private final SoundStore store;
+    private final SoundDecoder decoder;
+    private final Jobs jobs;
+    private final ObjectMapper json;
+    private final TakeLanding landing;
+    private final TransactionTemplate transaction;
+
+    TakeConversion(TakeMapper takes, SoundStore store, SoundDecoder decoder, Jobs jobs, ObjectMapper json,
+                   TakeLanding landing, TransactionTemplate transaction) {
+        this.takes = takes;
+        this.store = store;
+        this.decoder = decoder;
+        this.jobs = jobs;
+        this.json = json;
+        this.landing = landing;
+        this.transaction = transaction;
+    }
+
+    @Configuration
+    static class Schedule {
+        @Bean
+        OneTimeTask<Void> takeConversionJob(TakeConversion conversion) {
+            return Jobs.kind(KIND, conversion::run, conversion::giveUp);
+        }
+    }
+
+    void run(long takeId) throws IOException {
+        Take take = takes.find(takeId).orElseThrow();
+        if (take.state() != Take.State.ARRIVED) {
+            return;
+        }
+        Path original = store.temporaryFile(".wav");
+        Path wav = store.temporaryFile(".wav");
+        Path skyline = store.temporaryFile(".skyline");
+        try {
+            Made made = take.origin() == Take.Origin.RECORDED
+                    ? fromChunks(take, original, wav, skyline) : fromFile(take, wav, skyline);
+            if (made.frames == 0) {
+                refuse(take, SoundRefused.Reason.EMPTY);
+                return;
+            }
+            String originalKey = take.originalKey() != null ? take.originalKey() : store.put(original);
+            Take ready = new Take(take.id(), take.episodeId(), take.authorId(), take.name(), take.trackName(),
+                    take.origin(), Take.State.READY, null, made.rate, made.channels, originalKey, store.put(wav),
+                    store.put(skyline), made.channels, made.frames, clippedJson(made), take.createdAt());
+            transaction.executeWithoutResult(status -> {
+                if (takes.ready(ready) == 1) {
+                    takes.deleteChunks(takeId);
+                    landing.land(ready);
+                }
+            });
+        } catch (SoundRefused refused) {
+            refuse(take, refused.reason());
+        } catch (IOException failed) {
+            if (failed.getCause() instanceof SoundRefused refused) {
+                refuse(take, refused.reason());
+            } else {
+                throw failed;
+            }
+        } finally {
+            jobs.ended(KIND, takeId);
+            Files.deleteIfExists(original);
+            Files.deleteIfExists(wav);
+            Files.deleteIfExists(skyline);
+        }
+    }
+
+    private void giveUp(long takeId) {
+        takes.find(takeId).ifPresent(take -> {
+            try {
+                refuse(take, SoundRefused.Reason.BROKEN);
+            } catch (IOException e) {
+                LOG.error("the file of take {} could not be deleted", takeId, e);
+            }
+        });
+    }
+
+    private record Made(int rate, int channels, long frames, List<ClippedRun> clipped) {
+    }
+
+    private Made fromChunks(Take take, Path original, Path wav, Path skyline) throws IOException {
+        ChunkSound chunks = new ChunkSound(takes, take);
+        try (WavWriter asItCame = WavWriter.create(original, chunks.channels(), chunks.sampleRate(), SampleFormat.PCM_16)) {
+            return convert(take, new Tap(chunks, asItCame), chunks.frames(), wav, skyline);
+        }
+    }
+
+    private Made fromFile(Take take, Path wav, Path skyline) throws IOException, SoundRefused {
+        Path file = store.file(take.originalKey());
+        SoundFacts facts = decoder.probe(file);
+        long expected = (long) (facts.seconds() * facts.sampleRate());
+        return convert(take, decoder.open(file, facts), expected, wav, skyline);
+    }
+
+    private Made convert(Take take, SampleSource incoming, long expectedFrames, Path wav, Path skylineFile)
+            throws IOException {
+        ClippingFinder clipping = new ClippingFinder(incoming.channels());
+        Skyline skyline = new Skyline(incoming.channels());
+        long frames;
+        SampleSource reported = new Reporting(new Tap(incoming, clipping), expectedFrames,
+                read -> jobs.progress(KIND, take.id(), read, expectedFrames));
+        try (SampleSource converted = Resampler.to(Frames.RATE, reported);
+             WavWriter writer = WavWriter.create(wav, incoming.channels(), Frames.RATE, SampleFormat.FLOAT_32)) {
+            frames = SampleSink.drain(converted, writer, skyline);
+        }
+        skyline.finish();
+        SkylineFile.write(skyline, skylineFile);
+        return new Made(incoming.sampleRate(), incoming.channels(), frames, clipping.finish());
+    }
+
+    private String clippedJson(Made made) throws JsonProcessingException {
+        List<Span> spans = made.clipped.stream()
+                .map(run -> new Span(run.startFrame() * Frames.RATE / made.rate,
+                        Frames.converted(run.startFrame() + run.frames(), made.rate)))
+                .distinct().toList();
+        return json.writeValueAsString(spans);
+    }
+
+    /** Nothing of a refused file is kept but its row, which says why. */
+    private void refuse(Take take, SoundRefused.Reason reason) throws IOException {
+        LOG.info("take {} refused: {}", take.id(), reason);
+        takes.failed(take.id(), reason.name());
+        if (take.originalKey() != null) {
+            store.delete(take.originalKey());
+        }
+    }
+}

@@ -1,0 +1,112 @@
+package org.mellowclass.app.takes;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+
+import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Options;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+
+@Mapper
+interface TakeMapper {
+
+    String TAKE = """
+            SELECT id, episode_id, author_id, name, track_name, origin, state, problem, source_rate, source_channels,
+                   original_key, sound_key, skyline_key, channels, frames, clipped, created_at
+            FROM take
+            """;
+
+    /** What a chunk is, without its sound. */
+    record ChunkFacts(int number, long firstFrame, int frames) {
+    }
+
+    /** A row to insert, whose id the database gives. */
+    final class NewTake {
+        final long episodeId;
+        final long authorId;
+        final String name;
+        final String trackName;
+        final Take.Origin origin;
+        final Take.State state;
+        final int sourceRate;
+        final int sourceChannels;
+        final String originalKey;
+        final Instant createdAt;
+        long id;
+
+        NewTake(long episodeId, long authorId, String name, String trackName, Take.Origin origin, Take.State state,
+                int sourceRate, int sourceChannels, String originalKey, Instant createdAt) {
+            this.episodeId = episodeId;
+            this.authorId = authorId;
+            this.name = name;
+            this.trackName = trackName;
+            this.origin = origin;
+            this.state = state;
+            this.sourceRate = sourceRate;
+            this.sourceChannels = sourceChannels;
+            this.originalKey = originalKey;
+            this.createdAt = createdAt;
+        }
+    }
+
+    @Insert("""
+            INSERT INTO take (episode_id, author_id, name, track_name, origin, state, source_rate, source_channels,
+                              original_key, created_at)
+            VALUES (#{episodeId}, #{authorId}, #{name}, #{trackName}, #{origin}, #{state}, #{sourceRate},
+                    #{sourceChannels}, #{originalKey}, #{createdAt})
+            """)
+    @Options(useGeneratedKeys = true, keyProperty = "id")
+    void add(NewTake take);
+
+    @Select(TAKE + "WHERE id = #{id}")
+    Optional<Take> find(long id);
+
+    @Select(TAKE + "WHERE id = #{id} FOR UPDATE")
+    Optional<Take> lock(long id);
+
+    @Select(TAKE + "WHERE episode_id = #{episodeId} ORDER BY created_at DESC, id DESC")
+    List<Take> ofEpisode(long episodeId);
+
+    @Select(TAKE + """
+            WHERE id IN (SELECT max(t.id) FROM take t
+              JOIN episode e ON e.id = t.episode_id JOIN crew ON crew.id = e.crew_id
+              WHERE crew.class_id = #{classId} AND t.state = 'READY' GROUP BY t.episode_id)
+            """)
+    List<Take> newestOfClass(long classId);
+
+    @Select("SELECT count(*) FROM take WHERE episode_id = #{episodeId} AND origin = #{origin}")
+    int count(long episodeId, Take.Origin origin);
+
+    @Insert("""
+            INSERT IGNORE INTO take_chunk (take_id, number, first_frame, frames, pcm)
+            VALUES (#{takeId}, #{number}, #{firstFrame}, #{frames}, #{pcm})
+            """)
+    void addChunk(long takeId, int number, long firstFrame, int frames, byte[] pcm);
+
+    @Select("SELECT number, first_frame, frames FROM take_chunk WHERE take_id = #{takeId} ORDER BY number")
+    List<ChunkFacts> chunks(long takeId);
+
+    @Select("SELECT pcm FROM take_chunk WHERE take_id = #{takeId} AND number = #{number}")
+    byte[] pcm(long takeId, int number);
+
+    @Delete("DELETE FROM take_chunk WHERE take_id = #{takeId}")
+    void deleteChunks(long takeId);
+
+    @Update("UPDATE take SET state = 'ARRIVED' WHERE id = #{id} AND state = 'RECORDING'")
+    int arrived(long id);
+
+    @Update("""
+            UPDATE take SET state = 'READY', source_rate = #{sourceRate}, source_channels = #{sourceChannels},
+                   original_key = #{originalKey}, sound_key = #{soundKey}, skyline_key = #{skylineKey},
+                   channels = #{channels}, frames = #{frames}, clipped = #{clipped}
+            WHERE id = #{id} AND state = 'ARRIVED'
+            """)
+    int ready(Take take);
+
+    @Update("UPDATE take SET state = 'FAILED', problem = #{problem}, original_key = NULL WHERE id = #{id} AND state <> 'READY'")
+    void failed(long id, String problem);
+}

@@ -1,0 +1,123 @@
+package org.mellowclass.app.takes;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalInt;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.core.type.TypeReference;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import org.mellowclass.app.jobs.Jobs;
+import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Episode;
+import org.mellowclass.app.people.NotFound;
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.people.SchoolClass;
+import org.mellowclass.app.store.SkylineFile;
+import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.core.measure.Skyline;
+import org.mellowclass.core.render.Takes;
+import org.mellowclass.core.sound.RandomAccessSound;
+import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.sound.WavReader;
+import org.springframework.stereotype.Service;
+
+/** Finds takes, their sound and their pictures. */
+@Service
+public class TakeShelf implements Takes {
+
+    /** Bins in one answer of skyline data: 8 kB. */
+    public static final int TILE_BINS = 4096;
+
+    private final TakeMapper takes;
+    private final Access access;
+    private final SoundStore store;
+    private final Jobs jobs;
+    private final ObjectMapper json;
+
+    TakeShelf(TakeMapper takes, Access access, SoundStore store, Jobs jobs, ObjectMapper json) {
+        this.takes = takes;
+        this.access = access;
+        this.store = store;
+        this.jobs = jobs;
+        this.json = json;
+    }
+
+    /** All takes of an episode, the newest first. */
+    public List<Take> ofEpisode(Person viewer, long episodeId) {
+        return takes.ofEpisode(access.episode(viewer, episodeId).id());
+    }
+
+    /** The tracks that takes of an episode were made for: the crew's names, and where they have recorded so far. */
+    public List<String> trackNames(Person viewer, long episodeId) {
+        Episode episode = access.episode(viewer, episodeId);
+        return Stream.concat(access.crewOf(episode).stream().map(Person::name),
+                takes.ofEpisode(episodeId).stream().map(Take::trackName)).distinct().toList();
+    }
+
+    /** The ready takes of an episode whose owner has been let through already, by id. */
+    public Map<Long, Take> ready(long episodeId) {
+        return takes.ofEpisode(episodeId).stream().filter(Take::ready)
+                .collect(Collectors.toMap(Take::id, Function.identity()));
+    }
+
+    /** The newest ready take of each episode of a class that {@link Access#taughtClass} has let through. */
+    public Map<Long, Take> newestOfClass(SchoolClass schoolClass) {
+        return takes.newestOfClass(schoolClass.id()).stream()
+                .collect(Collectors.toMap(Take::episodeId, Function.identity()));
+    }
+
+    /** How far a take has come on its way to being ready, in percent. */
+    public OptionalInt percent(Take take) {
+        return jobs.percent(TakeConversion.KIND, take.id());
+    }
+
+    /** The file of a ready take's sound, for hearing it alone. */
+    public Path soundFile(Person viewer, long takeId) throws IOException {
+        return store.file(readyTake(viewer, takeId).soundKey());
+    }
+
+    /** One tile of a take's skyline: peak and RMS bytes by turns, see {@link Skyline}. */
+    public byte[] skyline(Person viewer, long takeId, int level, int tile) throws IOException {
+        Take take = readyTake(viewer, takeId);
+        if (level < 0 || level >= Skyline.FRAMES_A_BIN.length || tile < 0) {
+            throw new NotFound();
+        }
+        return SkylineFile.read(store.file(take.skylineKey()), level, take.frames(), (long) tile * TILE_BINS, TILE_BINS);
+    }
+
+    /** The clipped spots of a take, in its frames at 48 kHz. */
+    public List<Span> clipped(Take take) {
+        try {
+            return json.readValue(take.clipped(), new TypeReference<>() {
+            });
+        } catch (JsonProcessingException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** The skyline of a ready take at the coarsest level, for a small picture. */
+    public byte[] smallSkyline(Take take) throws IOException {
+        int level = Skyline.FRAMES_A_BIN.length - 1;
+        return SkylineFile.read(store.file(take.skylineKey()), level, take.frames(), 0, TILE_BINS);
+    }
+
+    @Override
+    public RandomAccessSound open(long takeId) throws IOException {
+        Take take = takes.find(takeId).filter(Take::ready)
+                .orElseThrow(() -> new IOException("take " + takeId + " is not ready"));
+        return WavReader.open(store.file(take.soundKey()));
+    }
+
+    private Take readyTake(Person viewer, long takeId) {
+        Take take = takes.find(takeId).filter(Take::ready).orElseThrow(NotFound::new);
+        access.episode(viewer, take.episodeId());
+        return take;
+    }
+}

@@ -1,0 +1,41 @@
+package org.mellowclass.app.web;
+
+import org.springframework.http.HttpStatus;
+
+/** Something that cannot be done now, for a reason that a person can act on. The words are in the message bundle. */
+public class Refusal extends RuntimeException {
+
+    private final HttpStatus status;
+    private final String code;
+    private final transient Object[] arguments;
+
+    /** @param code the message {@code refusal.CODE} */
+    public Refusal(HttpStatus status, String code, Object... arguments) {
+        super(code);
+        this.status = status;
+        this.code = code;
+        this.arguments = arguments.clone();
+    }
+
+    /** What was sent makes no sense here. */
+    public static Refusal unfit(String code, Object... arguments) {
+        return new Refusal(HttpStatus.UNPROCESSABLE_ENTITY, code, arguments);
+    }
+
+    /** It does not fit how things stand now. */
+    public static Refusal conflict(String code, Object... arguments) {
+        return new Refusal(HttpStatus.CONFLICT, code, arguments);
+    }
+
+    HttpStatus status() {
+        return status;
+    }
+
+    public String code() {
+        return code;
+    }
+
+    Object[] arguments() {
+        return arguments.clone();
+    }
+}

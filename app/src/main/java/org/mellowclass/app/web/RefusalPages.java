@@ -1,0 +1,85 @@
+package org.mellowclass.app.web;
+
+import java.util.Locale;
+
+import jakarta.servlet.http.HttpServletRequest;
+import org.mellowclass.app.people.NotFound;
+import org.mellowclass.core.timeline.EditRefused;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.slf4j.MDC;
+import org.springframework.context.MessageSource;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ProblemDetail;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.MissingServletRequestParameterException;
+import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.web.bind.annotation.ControllerAdvice;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
+import org.springframework.web.multipart.MaxUploadSizeExceededException;
+import org.springframework.web.servlet.ModelAndView;
+
+/** Turns refusals into an answer in plain words: a problem for scripts, a page for people. */
+@ControllerAdvice
+class RefusalPages {
+
+    private static final Logger LOG = LoggerFactory.getLogger(RefusalPages.class);
+
+    private final MessageSource messages;
+
+    RefusalPages(MessageSource messages) {
+        this.messages = messages;
+    }
+
+    @ExceptionHandler
+    Object refused(Refusal refusal, HttpServletRequest request) {
+        return answer(request, refusal.status(), text("refusal." + refusal.code(), refusal.arguments()));
+    }
+
+    @ExceptionHandler
+    Object refused(EditRefused refusal, HttpServletRequest request) {
+        return answer(request, HttpStatus.UNPROCESSABLE_ENTITY, text("refusal.edit." + refusal.reason()));
+    }
+
+    @ExceptionHandler
+    Object tooLarge(MaxUploadSizeExceededException tooLarge, HttpServletRequest request) {
+        return answer(request, HttpStatus.PAYLOAD_TOO_LARGE, text("refusal.take.TOO_LARGE"));
+    }
+
+    @ExceptionHandler
+    Object notFound(NotFound notFound, HttpServletRequest request) {
+        return answer(request, HttpStatus.NOT_FOUND, text("refusal.not-found"));
+    }
+
+    @ExceptionHandler(MethodArgumentTypeMismatchException.class)
+    Object notAnAddress(HttpServletRequest request) {
+        return answer(request, HttpStatus.NOT_FOUND, text("refusal.not-found"));
+    }
+
+    @ExceptionHandler({HttpMessageNotReadableException.class, MissingServletRequestParameterException.class,
+        IllegalArgumentException.class})
+    Object notUnderstood(Exception notUnderstood, HttpServletRequest request) {
+        LOG.info("not understood: {}", notUnderstood.toString());
+        return answer(request, HttpStatus.BAD_REQUEST, text("refusal.not-understood"));
+    }
+
+    private Object answer(HttpServletRequest request, HttpStatus status, String text) {
+        String accept = request.getHeader(HttpHeaders.ACCEPT);
+        if (accept == null || !accept.contains(MediaType.TEXT_HTML_VALUE)) {
+            return ResponseEntity.status(status).contentType(MediaType.APPLICATION_PROBLEM_JSON)
+                    .body(ProblemDetail.forStatusAndDetail(status, text));
+        }
+        ModelAndView page = new ModelAndView("error", status);
+        page.addObject("status", status.value());
+        page.addObject("text", text);
+        page.addObject("requestId", MDC.get(RequestIds.KEY));
+        return page;
+    }
+
+    private String text(String code, Object... arguments) {
+        return messages.getMessage(code, arguments, Locale.UK);
+    }
+}

@@ -1,0 +1,84 @@
+package org.mellowclass.app.web;
+
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.security.config.Customizer;
+import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.config.annotation.web.configuration.EnableWebSecurity;
+import org.springframework.security.core.userdetails.UserDetailsService;
+import org.springframework.security.core.userdetails.UsernameNotFoundException;
+import org.springframework.security.crypto.factory.PasswordEncoderFactories;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.authentication.LoginUrlAuthenticationEntryPoint;
+import org.springframework.security.web.authentication.HttpStatusEntryPoint;
+import org.springframework.security.web.authentication.session.ChangeSessionIdAuthenticationStrategy;
+import org.springframework.security.web.authentication.session.CompositeSessionAuthenticationStrategy;
+import org.springframework.security.web.authentication.session.SessionAuthenticationStrategy;
+import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
+import org.springframework.security.web.context.SecurityContextRepository;
+import org.springframework.security.web.csrf.CsrfAuthenticationStrategy;
+import org.springframework.security.web.csrf.HttpSessionCsrfTokenRepository;
+import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
+import org.springframework.security.web.util.matcher.RequestHeaderRequestMatcher;
+import org.springframework.http.HttpStatus;
+
+import java.util.List;
+
+/** Who has to be signed in, and what browsers are told. Whose things are whose is checked in the services. */
+@Configuration
+@EnableWebSecurity
+class SecurityConfiguration {
+
+    private static final String CONTENT_SECURITY_POLICY = String.join("; ", "default-src 'none'", "script-src 'self'",
+            "style-src 'self'", "img-src 'self' data:", "font-src 'self'", "connect-src 'self'", "media-src 'self' blob:",
+            "worker-src 'self'", "form-action 'self'", "frame-ancestors 'none'", "base-uri 'none'");
+
+    @Bean
+    SecurityFilterChain security(HttpSecurity http, SecurityContextRepository contexts) throws Exception {
+        return http
+                .authorizeHttpRequests(requests -> requests
+                        .requestMatchers("/sign-in", "/sign-in/**", "/f/**", "/css/**", "/js/**", "/vendor/**", "/img/**",
+                                "/error").permitAll()
+                        .anyRequest().authenticated())
+                .securityContext(context -> context.securityContextRepository(contexts))
+                .logout(logout -> logout.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in"))
+                .exceptionHandling(handling -> handling
+                        .defaultAuthenticationEntryPointFor(new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED),
+                                new RequestHeaderRequestMatcher("X-Requested-With"))
+                        .defaultAuthenticationEntryPointFor(new LoginUrlAuthenticationEntryPoint("/sign-in"),
+                                request -> true))
+                .requestCache(cache -> cache.disable())
+                .headers(headers -> headers
+                        .contentSecurityPolicy(policy -> policy.policyDirectives(CONTENT_SECURITY_POLICY))
+                        .referrerPolicy(policy -> policy.policy(ReferrerPolicy.SAME_ORIGIN))
+                        .permissionsPolicyHeader(policy -> policy.policy("microphone=(self), camera=(), geolocation=()")))
+                .csrf(Customizer.withDefaults())
+                .build();
+    }
+
+    @Bean
+    SecurityContextRepository securityContextRepository() {
+        return new HttpSessionSecurityContextRepository();
+    }
+
+    /** A new session id and a new CSRF token at each sign-in. */
+    @Bean
+    SessionAuthenticationStrategy sessionAuthenticationStrategy() {
+        return new CompositeSessionAuthenticationStrategy(List.of(new ChangeSessionIdAuthenticationStrategy(),
+                new CsrfAuthenticationStrategy(new HttpSessionCsrfTokenRepository())));
+    }
+
+    @Bean
+    PasswordEncoder passwordEncoder() {
+        return PasswordEncoderFactories.createDelegatingPasswordEncoder();
+    }
+
+    /** Sign-in is by two forms of our own; this bean keeps Spring Boot from making a user with a printed password. */
+    @Bean
+    UserDetailsService nobody() {
+        return name -> {
+            throw new UsernameNotFoundException("accounts are not looked up by name alone");
+        };
+    }
+}

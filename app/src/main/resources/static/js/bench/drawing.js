@@ -1,0 +1,112 @@
+// Draws one track of one row: the level in dB, upward from a ruled baseline.
+import { loadSkyline } from './skyline.js';
+
+const LOWEST_DBFS = -48;
+const INKS = 5;
+
+const styles = getComputedStyle(document.documentElement);
+const colour = name => styles.getPropertyValue(name).trim();
+
+export const inkOf = index => colour(`--track-${index % INKS + 1}`);
+
+/** Every track has a pattern of its own, so that colour is never the only sign. */
+const PATTERNS = [
+  () => {},
+  pen => { pen.arc(3, 3, 1.1, 0, 7); pen.fill(); },
+  pen => { pen.moveTo(3, 0); pen.lineTo(3, 8); pen.stroke(); },
+  pen => { pen.moveTo(0, 2); pen.quadraticCurveTo(2, 0, 4, 2); pen.quadraticCurveTo(6, 4, 8, 2); pen.stroke(); },
+  pen => { pen.moveTo(0, 8); pen.lineTo(8, 0); pen.stroke(); },
+];
+
+function bodyFill(pen, index) {
+  const size = 8;
+  const cell = new OffscreenCanvas(size, size);
+  const cellPen = cell.getContext('2d');
+  cellPen.fillStyle = inkOf(index);
+  cellPen.fillRect(0, 0, size, size);
+  cellPen.fillStyle = cellPen.strokeStyle = 'rgba(255, 255, 255, .38)';
+  cellPen.beginPath();
+  PATTERNS[index % INKS](cellPen);
+  return pen.createPattern(cell, 'repeat');
+}
+
+/** The gain of a clip at one of its frames, in dB, as the mixer applies it. */
+function fadeDb(clip, frame) {
+  const cosine = x => 0.5 - 0.5 * Math.cos(Math.PI * Math.max(0, Math.min(1, x)));
+  const inside = clip.fadeInFrames > 0 ? cosine(frame / clip.fadeInFrames) : 1;
+  const outside = clip.fadeOutFrames > 0 ? cosine((clip.frames - frame) / clip.fadeOutFrames) : 1;
+  return 20 * Math.log10(Math.max(1e-4, inside * outside));
+}
+
+/** The columns of a track between two frames: peak and average level in dBFS, and whether it is clipped there. */
+export async function columns(track, takes, fromFrame, toFrame, count) {
+  const framesAColumn = (toFrame - fromFrame) / count;
+  const result = new Array(count).fill(null);
+  for (const clip of track.clips) {
+    const start = Math.max(fromFrame, clip.startFrame);
+    const end = Math.min(toFrame, clip.startFrame + clip.frames);
+    if (start >= end) {
+      continue;
+    }
+    const offset = clip.takeFrame - clip.startFrame;
+    const levels = await loadSkyline(clip.takeId, start + offset, end + offset, framesAColumn);
+    const clipped = takes[clip.takeId]?.clipped ?? [];
+    const first = Math.floor((start - fromFrame) / framesAColumn);
+    const last = Math.min(count, Math.ceil((end - fromFrame) / framesAColumn));
+    for (let column = first; column < last; column++) {
+      const from = Math.max(start, fromFrame + column * framesAColumn) + offset;
+      const to = Math.min(end, fromFrame + (column + 1) * framesAColumn) + offset;
+      const { peak, average } = levels(from, to);
+      const gain = track.gainDb + clip.gainDb + fadeDb(clip, from - clip.takeFrame);
+      const hot = clipped.some(spot => spot.startFrame < to && spot.endFrame > from);
+      result[column] = {
+        peak: Math.max(peak + gain, result[column]?.peak ?? LOWEST_DBFS),
+        average: Math.max(average + gain, result[column]?.average ?? LOWEST_DBFS),
+        clipped: hot || Boolean(result[column]?.clipped),
+      };
+    }
+  }
+  return result;
+}
+
+/** Draws a lane. `greyed` columns at its start repeat the end of the row before. */
+export function drawLane(canvas, levels, index, greyed, band) {
+  const ratio = window.devicePixelRatio || 1;
+  const width = levels.length;
+  const height = canvas.clientHeight;
+  canvas.width = width * ratio;
+  canvas.height = height * ratio;
+  const pen = canvas.getContext('2d');
+  pen.scale(ratio, ratio);
+  const top = dbfs => height * Math.max(LOWEST_DBFS, Math.min(0, dbfs)) / LOWEST_DBFS;
+
+  pen.fillStyle = colour('--color-band');
+  pen.fillRect(0, top(band.high), width, top(band.low) - top(band.high));
+
+  pen.fillStyle = bodyFill(pen, index);
+  levels.forEach((level, x) => level && pen.fillRect(x, top(level.average), 1, height - top(level.average)));
+
+  pen.strokeStyle = inkOf(index);
+  pen.lineWidth = 1;
+  pen.globalAlpha = 0.7;
+  pen.beginPath();
+  levels.forEach((level, x) => level && pen[x > 0 && levels[x - 1] ? 'lineTo' : 'moveTo'](x + 0.5, top(level.peak)));
+  pen.stroke();
+  pen.globalAlpha = 1;
+
+  pen.fillStyle = colour('--color-persimmon');
+  levels.forEach((level, x) => {
+    if (level?.clipped) {
+      pen.beginPath();
+      pen.moveTo(x - 4, 0);
+      pen.lineTo(x + 5, 0);
+      pen.lineTo(x + 0.5, 7);
+      pen.fill();
+    }
+  });
+
+  pen.globalAlpha = 0.72;
+  pen.fillStyle = colour('--color-oat');
+  pen.fillRect(0, 0, greyed, height);
+  pen.globalAlpha = 1;
+}

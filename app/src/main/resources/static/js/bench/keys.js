@@ -1,0 +1,38 @@
+// The keys of the bench. They are left alone while somebody types or is on a button.
+
+export function attachKeys(actions) {
+  document.addEventListener('keydown', event => {
+    const control = event.target.closest('input, select, textarea, button, a, summary');
+    const typing = control?.matches('input:not([type=checkbox]), select, textarea');
+    const action = find(event, actions);
+    if (!action || typing || (control && (event.key === ' ' || event.key === 'Enter'))) {
+      return;
+    }
+    event.preventDefault();
+    action();
+  });
+}
+
+function find(event, actions) {
+  const control = event.ctrlKey || event.metaKey;
+  if (control) {
+    const name = event.key.toLowerCase();
+    return name === 'z' ? (event.shiftKey ? actions.redo : actions.undo) : name === 'a' ? actions.selectAll : null;
+  }
+  const step = event.shiftKey ? 4800 : 480;
+  switch (event.key) {
+    case ' ': return event.shiftKey ? actions.playSelection : actions.play;
+    case 'ArrowLeft': return () => actions.nudge(-step);
+    case 'ArrowRight': return () => actions.nudge(step);
+    case 'Home': return actions.toStart;
+    case 'End': return actions.toEnd;
+    case '1': return actions.markStart;
+    case '2': return actions.markEnd;
+    case '4': return actions.remove;
+    case '+': return actions.closer;
+    case '-': return actions.further;
+    case '0': return actions.whole;
+    case 'Escape': return actions.letGo;
+    default: return null;
+  }
+}

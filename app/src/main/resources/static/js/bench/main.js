@@ -1,0 +1,274 @@
+// The bench: brings layout, drawing, selection, playing and edits together.
+import { RATE, clock, fineClock } from '../shared/time.js';
+import { Edits } from './edits.js';
+import { attachKeys } from './keys.js';
+import { Layout, ROW_SECONDS } from './layout.js';
+import { drawOverview } from './overview.js';
+import { Preview } from './preview.js';
+import { Rows } from './rows.js';
+import { Selection, drawCard, drawMarker } from './selection.js';
+import { drawUnusedTakes } from './unused-takes.js';
+import { Gauge } from './gauge.js';
+
+const byId = id => document.getElementById(id);
+const bench = byId('bench');
+const episodeId = bench.dataset.episode;
+const own = bench.dataset.own === 'true';
+const band = { low: Number(bench.dataset.lowGood), high: Number(bench.dataset.highGood) };
+
+const edits = new Edits(episodeId);
+const rows = new Rows(byId('rows'), bench.dataset.icons, band);
+const selection = new Selection();
+const preview = new Preview((revision, from, to) => `/episodes/${episodeId}/sound/${revision}/raw/${from}-${to}`);
+const gauge = new Gauge(bench.dataset);
+let zoom = ROW_SECONDS.indexOf(40);
+let layout = null;
+let position = 0;
+
+// ---- showing
+
+function showTimeline() {
+  const timeline = edits.timeline;
+  layout = new Layout(timeline, ROW_SECONDS[zoom]);
+  position = Math.min(position, timeline.frames);
+  if (selection.present && selection.end > timeline.frames) {
+    selection.letGo();
+  }
+  rows.show(layout);
+  byId('empty').hidden = timeline.frames > 0;
+  if (byId('hand-in')) {
+    byId('hand-in').hidden = timeline.frames === 0;
+  }
+  byId('length').textContent = clock(timeline.frames);
+  byId('row-length').innerText = layout.rowFrames / RATE === ROW_SECONDS[zoom] ? `${ROW_SECONDS[zoom]} s\na row` : 'whole\nepisode';
+  byId('closer').disabled = zoom === 0;
+  byId('further').disabled = zoom === ROW_SECONDS.length - 1;
+  byId('undo').disabled = !own || !timeline.canUndo;
+  byId('redo').disabled = !own || !timeline.canRedo;
+  showSelection();
+  showPosition();
+  drawOverview(byId('overview'), layout, row => rows.row(row).element.scrollIntoView({ block: 'center' }));
+  if (own) {
+    drawUnusedTakes(timeline, (takeId, trackName) => edit({ type: 'lay-take', takeId, trackName }));
+  }
+}
+
+function showSelection() {
+  drawMarker(selection, rows, layout);
+  drawCard(selection, rows, layout, edits.timeline);
+}
+
+let ribbon = null;
+function showPosition() {
+  byId('clock').textContent = fineClock(position);
+  if (layout.rowCount === 0) {
+    return;
+  }
+  const row = layout.rowOf(position);
+  if (!ribbon) {
+    ribbon = document.createElement('div');
+    ribbon.className = 'ribbon';
+  }
+  if (ribbon.parentElement !== rows.row(row).sound) {
+    rows.row(row).sound.append(ribbon);
+    if (preview.playing) {
+      rows.row(row).element.scrollIntoView({ block: 'nearest' });
+    }
+  }
+  ribbon.style.left = `${100 * layout.part(row, position)}%`;
+}
+
+function say(words) {
+  byId('message').hidden = !words;
+  byId('message').textContent = words ?? '';
+}
+
+// ---- playing
+
+function showPlaying() {
+  byId('play').setAttribute('aria-label', preview.playing ? 'Pause' : 'Play');
+  byId('play').querySelector('use').setAttribute('href', `${bench.dataset.icons}#${preview.playing ? 'pause' : 'play'}`);
+}
+
+function playFrom(from, to = edits.timeline.frames) {
+  if (from >= to) {
+    return;
+  }
+  position = from;
+  preview.play(edits.timeline.revision, from, to, end => {
+    position = end;
+    showPosition();
+    showPlaying();
+  }).catch(problem => {
+    preview.stop();
+    say(problem.message);
+    showPlaying();
+  });
+  showPlaying();
+  requestAnimationFrame(follow);
+}
+
+function follow() {
+  gauge.show(preview.levelDbfs);
+  if (preview.playing) {
+    position = preview.position;
+    showPosition();
+    requestAnimationFrame(follow);
+  }
+}
+
+function stop() {
+  position = preview.position ?? position;
+  preview.stop();
+  showPosition();
+  showPlaying();
+}
+
+// ---- editing
+
+async function change(work) {
+  const wasAt = preview.playing ? preview.position : position;
+  stop();
+  try {
+    say(null);
+    await work();
+    position = Math.min(wasAt, edits.timeline.frames);
+  } catch (problem) {
+    say(problem.message);
+    if (problem.status === 409) {
+      await edits.load();
+    }
+  }
+  showTimeline();
+}
+
+const edit = wish => change(() => edits.edit(wish));
+
+function remove() {
+  if (!own || !selection.present || selection.trackIds.size === 0) {
+    return;
+  }
+  const { start, end, trackIds } = selection;
+  change(async () => {
+    await edits.edit({ type: 'remove', startFrame: start, endFrame: end, trackIds: [...trackIds] });
+    selection.letGo();
+    position = start;
+    say(`Removed ${((end - start) / RATE).toFixed(2)} s. Undo brings it back.`);
+    byId('page').focus({ preventScroll: true });
+  });
+}
+
+// ---- pointing
+
+function tiedTracks(trackId) {
+  const group = edits.timeline.tracks.find(track => track.id === trackId)?.group;
+  return edits.timeline.tracks.filter(track => group === undefined || track.group === group).map(track => track.id);
+}
+
+const NUDGE_PIXELS = 4;
+const SCROLL_MS = 400;
+let drag = null;
+
+byId('rows').addEventListener('pointerdown', event => {
+  if (!event.target.closest('.row-sound') || event.button !== 0) {
+    return;
+  }
+  const place = rows.at(event.clientX, event.clientY);
+  const lane = event.target.closest('.lane');
+  drag = { anchor: place.frame, x: event.clientX, y: event.clientY, moved: false, tracks: tiedTracks(Number(lane?.dataset.track)) };
+  event.currentTarget.setPointerCapture(event.pointerId);
+});
+
+byId('rows').addEventListener('pointermove', event => {
+  if (!drag) {
+    return;
+  }
+  drag.moved ||= Math.hypot(event.clientX - drag.x, event.clientY - drag.y) > NUDGE_PIXELS;
+  if (drag.moved) {
+    selection.set(drag.anchor, rows.at(event.clientX, event.clientY).frame, drag.tracks);
+    scrollAtEdge(event.clientY);
+  }
+});
+
+byId('rows').addEventListener('pointerup', () => {
+  const ended = drag;
+  drag = null;
+  if (ended && !ended.moved) {
+    selection.letGo();
+    playFrom(ended.anchor);
+  }
+  byId('page').focus({ preventScroll: true });
+});
+
+byId('rows').addEventListener('pointercancel', () => { drag = null; });
+
+let scrolledAt = 0;
+function scrollAtEdge(y) {
+  const now = performance.now();
+  const direction = y > window.innerHeight - 24 ? 1 : y < 24 ? -1 : 0;
+  if (direction && now - scrolledAt > SCROLL_MS) {
+    scrolledAt = now;
+    window.scrollBy(0, direction * (rows.row(0)?.element.offsetHeight ?? 0));
+  }
+}
+
+byId('rows').addEventListener('click', event => {
+  const play = event.target.closest('.row-play');
+  if (play) {
+    playFrom(layout.rowStart(Number(play.closest('.row').dataset.row)));
+  }
+});
+
+// ---- what can be done
+
+function setZoom(next) {
+  const row = rows.row(layout.rowOf(position))?.element;
+  const wasAt = row?.getBoundingClientRect().top;
+  zoom = Math.max(0, Math.min(ROW_SECONDS.length - 1, next));
+  showTimeline();
+  // the row with the position stays where it was on the screen
+  const now = rows.row(layout.rowOf(position))?.element;
+  if (wasAt !== undefined && now) {
+    window.scrollBy(0, now.getBoundingClientRect().top - wasAt);
+  }
+}
+
+function goTo(frame) {
+  if (preview.playing) {
+    playFrom(frame);
+  } else {
+    position = frame;
+    showPosition();
+  }
+}
+
+const everyTrack = () => edits.timeline.tracks.map(track => track.id);
+const now = () => preview.position ?? position;
+
+const actions = {
+  play: () => (preview.playing ? stop() : playFrom(position >= edits.timeline.frames ? 0 : position)),
+  playSelection: () => selection.present && playFrom(selection.start, selection.end),
+  toStart: () => goTo(0),
+  toEnd: () => { stop(); position = edits.timeline.frames; showPosition(); },
+  nudge: frames => (selection.present ? selection.nudge(now(), frames, edits.timeline.frames)
+    : goTo(Math.max(0, Math.min(edits.timeline.frames, now() + frames)))),
+  markStart: () => selection.set(now(), selection.present && selection.end > now() ? selection.end : Math.min(edits.timeline.frames, now() + RATE), selection.present ? selection.trackIds : everyTrack()),
+  markEnd: () => selection.set(selection.present && selection.start < now() ? selection.start : Math.max(0, now() - RATE), now(), selection.present ? selection.trackIds : everyTrack()),
+  selectAll: () => selection.set(0, edits.timeline.frames, everyTrack()),
+  letGo: () => selection.letGo(),
+  remove,
+  undo: () => own && edits.timeline.canUndo && change(() => edits.undo()),
+  redo: () => own && edits.timeline.canRedo && change(() => edits.redo()),
+  closer: () => setZoom(zoom - 1),
+  further: () => setZoom(zoom + 1),
+  whole: () => setZoom(ROW_SECONDS.length - 1),
+};
+
+attachKeys(actions);
+for (const [id, action] of Object.entries({ play: actions.play, undo: actions.undo, redo: actions.redo, closer: actions.closer,
+  further: actions.further, remove, 'hear-selection': actions.playSelection, 'let-go': actions.letGo })) {
+  byId(id)?.addEventListener('click', action);
+}
+selection.onChange(() => layout && showSelection());
+
+edits.load().then(showTimeline).catch(problem => say(problem.message));

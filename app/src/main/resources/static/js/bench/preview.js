@@ -1,0 +1,145 @@
+// Plays the unfinished mix, rendered by the server in chunks that join without a gap.
+import { getBytes } from '../shared/http.js';
+import { RATE } from '../shared/time.js';
+
+const CHUNK_FRAMES = 2 * RATE;
+const FIRST_FRAMES = RATE / 2;
+const AHEAD_SECONDS = 4;
+const START_DELAY_SECONDS = 0.06;
+const MOST_CACHED = 60;
+
+export class Preview {
+  #address;
+  #context;
+  #analyser;
+  #cache = new Map();
+  #run = null;
+
+  /** @param address (revision, from, to) ▸ where the sound of a span is */
+  constructor(address) {
+    this.#address = address;
+  }
+
+  get playing() {
+    return this.#run !== null;
+  }
+
+  /** The frame that can be heard now. */
+  get position() {
+    const run = this.#run;
+    if (!run) {
+      return null;
+    }
+    if (run.origin === null) {
+      return run.from;
+    }
+    const frame = run.from + Math.max(0, Math.round((this.#context.currentTime - run.origin) * RATE));
+    return Math.min(run.to, frame);
+  }
+
+  /** The highest level of the last moment, in dBFS; -Infinity for silence. */
+  get levelDbfs() {
+    if (!this.#analyser || !this.#run) {
+      return -Infinity;
+    }
+    const samples = new Float32Array(this.#analyser.fftSize);
+    this.#analyser.getFloatTimeDomainData(samples);
+    return 20 * Math.log10(samples.reduce((most, sample) => Math.max(most, Math.abs(sample)), 0));
+  }
+
+  /** Plays frames from … to of a revision, and calls back when they have ended. */
+  async play(revision, from, to, onEnd) {
+    this.stop();
+    this.#prepare();
+    const run = { revision, from, to, next: from, origin: null, sources: new Set(), onEnd };
+    this.#run = run;
+    await this.#context.resume();
+    await this.#feed(run);
+  }
+
+  stop() {
+    const run = this.#run;
+    this.#run = null;
+    run?.sources.forEach(source => {
+      source.onended = null;
+      source.stop();
+    });
+    clearTimeout(run?.timer);
+  }
+
+  #prepare() {
+    if (!this.#context) {
+      this.#context = new AudioContext({ sampleRate: RATE });
+      this.#analyser = this.#context.createAnalyser();
+      this.#analyser.connect(this.#context.destination);
+    }
+  }
+
+  /** Schedules chunks until enough is ahead, then looks again when some of it has been heard. */
+  async #feed(run) {
+    while (this.#run === run && run.next < run.to && this.#aheadSeconds(run) < AHEAD_SECONDS) {
+      // chunks end on multiples of their length, so that they can be kept; the first is short, to be heard soon
+      const first = run.next === run.from ? run.next + FIRST_FRAMES : Infinity;
+      const end = Math.min(run.to, first, (Math.floor(run.next / CHUNK_FRAMES) + 1) * CHUNK_FRAMES);
+      const buffer = await this.#chunk(run.revision, run.next, end);
+      if (this.#run !== run) {
+        return;
+      }
+      this.#schedule(run, buffer, run.next);
+      run.next = end;
+    }
+    if (this.#run === run && run.next < run.to) {
+      run.timer = setTimeout(() => this.#feed(run).catch(() => this.#end(run)), 500);
+    }
+  }
+
+  #aheadSeconds(run) {
+    return run.origin === null ? 0 : run.origin + (run.next - run.from) / RATE - this.#context.currentTime;
+  }
+
+  #schedule(run, buffer, atFrame) {
+    const soonest = Math.ceil((this.#context.currentTime + START_DELAY_SECONDS) * RATE) / RATE;
+    const wanted = run.origin === null ? soonest : run.origin + (atFrame - run.from) / RATE;
+    if (run.origin === null || wanted < this.#context.currentTime) {
+      // the first chunk, or one that came late: the clock goes on from here
+      run.origin = soonest - (atFrame - run.from) / RATE;
+    }
+    const source = this.#context.createBufferSource();
+    source.buffer = buffer;
+    source.connect(this.#analyser);
+    source.start(run.origin + (atFrame - run.from) / RATE);
+    run.sources.add(source);
+    source.onended = () => {
+      run.sources.delete(source);
+      if (run.sources.size === 0 && run.next >= run.to) {
+        this.#end(run);
+      }
+    };
+  }
+
+  #end(run) {
+    if (this.#run === run) {
+      this.stop();
+      run.onEnd(run.to);
+    }
+  }
+
+  async #chunk(revision, from, to) {
+    const key = `${revision}/${from}-${to}`;
+    if (!this.#cache.has(key)) {
+      const bytes = new DataView(await getBytes(this.#address(revision, from, to)));
+      const buffer = this.#context.createBuffer(2, to - from, RATE);
+      for (let channel = 0; channel < 2; channel++) {
+        const samples = buffer.getChannelData(channel);
+        for (let i = 0; i < samples.length; i++) {
+          samples[i] = bytes.getInt16(4 * i + 2 * channel, true) / 32768;
+        }
+      }
+      this.#cache.set(key, buffer);
+      if (this.#cache.size > MOST_CACHED) {
+        this.#cache.delete(this.#cache.keys().next().value);
+      }
+    }
+    return this.#cache.get(key);
+  }
+}

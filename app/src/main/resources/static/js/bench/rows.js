@@ -1,0 +1,164 @@
+// The rows of the page: makes their elements, draws those that can be seen, and knows which frame is under the pointer.
+import { clock } from '../shared/time.js';
+import { columns, drawLane, inkOf } from './drawing.js';
+
+export class Rows {
+  #element;
+  #icons;
+  #band;
+  #layout;
+  #rows = [];
+  #watcher;
+  #generation = 0;
+
+  constructor(element, icons, band) {
+    this.#element = element;
+    this.#icons = icons;
+    this.#band = band;
+    this.#watcher = new IntersectionObserver(entries => entries.forEach(entry => this.#seen(entry)), { rootMargin: '200px' });
+    new ResizeObserver(() => this.#layout && this.redraw()).observe(element);
+  }
+
+  show(layout) {
+    this.#layout = layout;
+    this.#watcher.disconnect();
+    this.#rows = Array.from({ length: layout.rowCount }, (_, row) => this.#make(row));
+    this.#element.replaceChildren(...this.#rows.map(row => row.element));
+    this.redraw();
+  }
+
+  /** Forgets what is drawn and draws what can be seen anew. */
+  redraw() {
+    this.#generation++;
+    this.#watcher.disconnect();
+    this.#rows.forEach(row => this.#watcher.observe(row.element));
+  }
+
+  get all() {
+    return this.#rows;
+  }
+
+  row(number) {
+    return this.#rows[number];
+  }
+
+  /** The row and frame under a pointer; the nearest row where it is between or beside them. */
+  at(clientX, clientY) {
+    let nearest = null;
+    let distance = Infinity;
+    for (const row of this.#rows) {
+      const box = row.sound.getBoundingClientRect();
+      const away = Math.max(box.top - clientY, clientY - box.bottom, 0);
+      if (away < distance) {
+        distance = away;
+        nearest = { row, box };
+      }
+    }
+    if (!nearest) {
+      return null;
+    }
+    const part = (clientX - nearest.box.left) / nearest.box.width;
+    return { row: nearest.row.number, frame: this.#layout.frameAt(nearest.row.number, part) };
+  }
+
+  #make(number) {
+    const layout = this.#layout;
+    const tracks = layout.tracksIn(number);
+    const element = document.createElement('section');
+    element.className = number === 0 ? 'row first' : 'row';
+    element.dataset.row = number;
+    const times = `${clock(layout.rowStart(number))} to ${clock(layout.rowEnd(number))}`;
+    element.setAttribute('aria-label', `Row ${times}`);
+
+    const play = document.createElement('button');
+    play.type = 'button';
+    play.className = 'row-play';
+    play.setAttribute('aria-label', `Play from ${clock(layout.rowStart(number))}`);
+    play.innerHTML = `<svg class="icon" aria-hidden="true"><use href="${this.#icons}#play"></use></svg>`;
+    const start = document.createElement('span');
+    start.textContent = clock(layout.rowStart(number));
+    const head = document.createElement('div');
+    head.className = 'row-head';
+    head.append(start, play);
+
+    const names = document.createElement('div');
+    names.className = 'row-names';
+    const sound = document.createElement('div');
+    sound.className = 'row-sound';
+    const lanes = tracks.map(track => {
+      const index = layout.timeline.tracks.indexOf(track);
+      const name = document.createElement('span');
+      name.className = 'lane-name';
+      name.style.color = inkOf(index);
+      name.title = track.name;
+      name.textContent = number === 0 ? track.name : track.name.slice(0, 2);
+      names.append(name);
+      const lane = document.createElement('div');
+      lane.className = 'lane';
+      lane.dataset.track = track.id;
+      sound.append(lane);
+      return { track, index, lane };
+    });
+    const words = document.createElement('p');
+    words.className = 'visually-hidden';
+    words.textContent = `${times}. ${lanes.map(({ track }) => this.#spans(track, number)).join(' ')}`;
+    const left = document.createElement('div');
+    left.className = 'contents';
+    left.append(head, names);
+    element.append(left, sound, words);
+    return { number, element, sound, play, words, lanes, drawn: -1 };
+  }
+
+  /** When a track has sound in a row, in words. */
+  #spans(track, row) {
+    const layout = this.#layout;
+    const spans = track.clips
+      .map(clip => [Math.max(clip.startFrame, layout.rowStart(row)),
+        Math.min(clip.startFrame + clip.frames, layout.rowEnd(row))])
+      .filter(([start, end]) => start < end).map(([start, end]) => `${clock(start)} to ${clock(end)}`);
+    return `${track.name}: ${spans.join(', ')}.`;
+  }
+
+  #seen(entry) {
+    const row = this.#rows[Number(entry.target.dataset.row)];
+    if (!row || row.element !== entry.target) {
+      return;
+    }
+    if (!entry.isIntersecting) {
+      row.lanes.forEach(({ lane }) => lane.querySelector('canvas')?.remove());
+      row.drawn = -1;
+    } else if (row.drawn !== this.#generation) {
+      row.drawn = this.#generation;
+      row.lanes.forEach(lane => this.#draw(row, lane, this.#generation));
+    }
+  }
+
+  async #draw(row, { track, index, lane }, generation) {
+    const layout = this.#layout;
+    const width = Math.floor(lane.clientWidth);
+    if (width === 0) {
+      return;
+    }
+    const from = layout.rowStart(row.number) - layout.leadFrames;
+    const levels = await columns(track, layout.timeline.takes, from, from + layout.rowFrames + layout.leadFrames, width)
+      .catch(() => null);
+    if (!levels || generation !== this.#generation) {
+      return;
+    }
+    const canvas = lane.querySelector('canvas') ?? lane.appendChild(document.createElement('canvas'));
+    canvas.setAttribute('aria-hidden', 'true');
+    drawLane(canvas, levels, index, Math.round(width * layout.part(row.number, layout.rowStart(row.number))), this.#band);
+    this.#describe(row, track, levels);
+  }
+
+  /** Adds the measured level to the row's words, once it is known. */
+  #describe(row, track, levels) {
+    const heard = levels.filter(level => level && level.average > -48);
+    if (heard.length === 0) {
+      return;
+    }
+    const mean = heard.reduce((sum, level) => sum + level.average, 0) / heard.length;
+    const clipped = levels.some(level => level?.clipped) ? ', clipped in places' : '';
+    row.words.textContent += ` ${track.name}: about ${Math.round(mean)} dB${clipped}.`;
+  }
+}

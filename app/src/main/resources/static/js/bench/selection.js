@@ -1,0 +1,111 @@
+// What is selected: a span and the tracks it is on. Shown with a highlighter across the rows, and in words on a card.
+import { RATE, fineClock } from '../shared/time.js';
+
+export class Selection {
+  #listeners = [];
+  anchor = null;
+  start = 0;
+  end = 0;
+  trackIds = new Set();
+
+  onChange(listener) {
+    this.#listeners.push(listener);
+  }
+
+  get present() {
+    return this.end > this.start;
+  }
+
+  /** Selects from an anchor to a frame, in either direction. */
+  set(anchor, frame, trackIds) {
+    this.anchor = anchor;
+    this.start = Math.min(anchor, frame);
+    this.end = Math.max(anchor, frame);
+    this.trackIds = new Set(trackIds);
+    this.#changed();
+  }
+
+  letGo() {
+    this.start = this.end = 0;
+    this.anchor = null;
+    this.#changed();
+  }
+
+  /** Moves the edge that is nearer to a frame. */
+  nudge(position, frames, length) {
+    const edge = Math.abs(position - this.start) <= Math.abs(position - this.end) ? 'start' : 'end';
+    const moved = Math.max(0, Math.min(length, this[edge] + frames));
+    if (edge === 'start' ? moved < this.end : moved > this.start) {
+      this[edge] = moved;
+      this.#changed();
+    }
+  }
+
+  tick(trackId, on) {
+    this.trackIds[on ? 'add' : 'delete'](trackId);
+    this.#changed();
+  }
+
+  #changed() {
+    this.#listeners.forEach(listener => listener());
+  }
+}
+
+/** Lays the highlighter over the lanes. */
+export function drawMarker(selection, rows, layout) {
+  for (const row of rows.all) {
+    const start = Math.max(selection.start, layout.rowStart(row.number));
+    const end = Math.min(selection.end, layout.rowEnd(row.number));
+    for (const { track, lane } of row.lanes) {
+      let marker = lane.querySelector('.lane-marker');
+      if (!selection.present || start >= end || !selection.trackIds.has(track.id)) {
+        marker?.remove();
+        continue;
+      }
+      if (!marker) {
+        marker = document.createElement('div');
+        marker.className = 'lane-marker';
+        lane.append(marker);
+      }
+      marker.style.left = `${100 * layout.part(row.number, start)}%`;
+      marker.style.width = `${100 * (layout.part(row.number, end) - layout.part(row.number, start))}%`;
+    }
+  }
+}
+
+/** Fills the card in the margin and puts it beside the row where the selection starts. */
+export function drawCard(selection, rows, layout, timeline) {
+  const card = document.getElementById('card');
+  card.hidden = !selection.present;
+  if (!selection.present) {
+    return;
+  }
+  const seconds = ((selection.end - selection.start) / RATE).toFixed(2);
+  document.getElementById('card-span').textContent =
+    `${fineClock(selection.start, 2)} to ${fineClock(selection.end, 2)} · ${seconds} s`;
+  const list = document.getElementById('card-tracks');
+  const known = [...list.querySelectorAll('input')].map(input => input.value).join();
+  if (known !== timeline.tracks.map(track => track.id).join()) {
+    list.replaceChildren(...timeline.tracks.map(track => trackBox(track, selection)));
+  }
+  list.querySelectorAll('input').forEach(input => { input.checked = selection.trackIds.has(Number(input.value)); });
+  const remove = document.getElementById('remove');
+  if (remove) {
+    remove.disabled = selection.trackIds.size === 0;
+  }
+  const row = rows.row(layout.rowOf(selection.start));
+  const margin = document.getElementById('margin').getBoundingClientRect();
+  card.style.top = `${Math.max(8, row.element.getBoundingClientRect().top - margin.top)}px`;
+}
+
+function trackBox(track, selection) {
+  const label = document.createElement('label');
+  label.className = 'flex items-center gap-2 py-0.5';
+  const box = document.createElement('input');
+  box.type = 'checkbox';
+  box.value = track.id;
+  box.className = 'size-4';
+  box.addEventListener('change', () => selection.tick(track.id, box.checked));
+  label.append(box, track.name);
+  return label;
+}

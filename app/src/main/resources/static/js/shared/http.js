@@ -1,0 +1,61 @@
+// Requests to our own server: the CSRF token goes along, and a refusal becomes an error with the server's own words.
+
+const meta = name => document.querySelector(`meta[name="${name}"]`)?.content;
+
+export class Refused extends Error {
+  constructor(status, words) {
+    super(words);
+    this.status = status;
+  }
+}
+
+export function csrfHeaders() {
+  return { [meta('csrf-header')]: meta('csrf-token'), 'X-Requested-With': 'fetch' };
+}
+
+/** The words for a failed answer; plain ones where the server gave none. */
+export function wordsFor(status, body) {
+  if (status === 401 || status === 403) {
+    return 'You are signed out. What was sent is kept. Sign in again.';
+  }
+  return body?.detail ?? 'Something went wrong. What was saved is kept. Try again.';
+}
+
+async function checked(response) {
+  if (response.ok) {
+    return response;
+  }
+  const body = await response.json().catch(() => null);
+  throw new Refused(response.status, wordsFor(response.status, body));
+}
+
+async function ask(address, options) {
+  let response;
+  try {
+    response = await fetch(address, options);
+  } catch {
+    throw new Refused(0, 'The network is gone. Nothing is lost. Try again.');
+  }
+  return checked(response);
+}
+
+export async function getJson(address) {
+  const response = await ask(address, { headers: { Accept: 'application/json', ...csrfHeaders() } });
+  return response.json();
+}
+
+export async function getBytes(address, signal) {
+  const response = await ask(address, { headers: { Accept: 'application/octet-stream', ...csrfHeaders() }, signal });
+  return response.arrayBuffer();
+}
+
+export async function postJson(address, body) {
+  const headers = { 'Content-Type': 'application/json', Accept: 'application/json', ...csrfHeaders() };
+  const response = await ask(address, { method: 'POST', headers, body: JSON.stringify(body) });
+  return response.json();
+}
+
+export async function putBytes(address, bytes) {
+  const headers = { 'Content-Type': 'application/octet-stream', Accept: 'application/json', ...csrfHeaders() };
+  await ask(address, { method: 'PUT', headers, body: bytes });
+}

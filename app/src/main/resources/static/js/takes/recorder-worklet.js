@@ -1,0 +1,38 @@
+// Runs on the audio thread: mixes what the microphone gives to one channel and posts it in blocks.
+const BLOCK = 2048;
+
+class Recorder extends AudioWorkletProcessor {
+  constructor() {
+    super();
+    this.block = new Float32Array(BLOCK);
+    this.filled = 0;
+    this.ended = false;
+    this.port.onmessage = () => {
+      // what is left is posted before the end is confirmed, so that nothing spoken is cut off
+      this.port.postMessage({ samples: this.block.slice(0, this.filled), last: true });
+      this.ended = true;
+    };
+  }
+
+  process([channels]) {
+    if (this.ended) {
+      return false;
+    }
+    if (channels.length > 0) {
+      for (let i = 0; i < channels[0].length; i++) {
+        let sum = 0;
+        for (const channel of channels) {
+          sum += channel[i];
+        }
+        this.block[this.filled++] = sum / channels.length;
+        if (this.filled === BLOCK) {
+          this.port.postMessage({ samples: this.block.slice() });
+          this.filled = 0;
+        }
+      }
+    }
+    return true;
+  }
+}
+
+registerProcessor('recorder', Recorder);
