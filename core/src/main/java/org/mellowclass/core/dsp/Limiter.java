@@ -25,23 +25,32 @@ public final class Limiter implements SampleSource {
     public static final int MEMORY_FRAMES = 2 * HOLD + TruePeakInterpolator.TAPS;
 
     private static final long ONE = 1L << 30;
+    private static final double FULL_SUM = (double) ONE * BOX * BOX;
     private static final int BLOCK = 4096;
+    private static final int SCAN = 64;
+    private static final int BEHIND = TruePeakInterpolator.TAPS - 1;
 
     private final SampleSource source;
-    private final double inputGain;
+    private final float inputGain;
     private final double ceiling;
 
+    /** A block of input behind the last samples of the one before. */
     private final float[][] input;
+    /** The gain that each frame of the block asks for, as a fixed-point number. */
+    private final long[] needed = new long[BEHIND + BLOCK];
     /** Frames whose gain is not known yet: a ring by channel. */
     private final float[][] delayed;
     private final SlidingMinimum held = new SlidingMinimum(HOLD);
     private final BoxSum first = new BoxSum(BOX, ONE);
     private final BoxSum second = new BoxSum(BOX, ONE * BOX);
+    /** For how many frames no gain below one has been asked for. */
+    private long calmFrames = MEMORY_FRAMES;
+    private int slot;
     private long taken;
     private long given;
     private long inputFrames = Long.MAX_VALUE;
-    private int inputAt = TruePeakInterpolator.TAPS - 1;
-    private int inputEnd = TruePeakInterpolator.TAPS - 1;
+    private int inputAt = BEHIND;
+    private int inputEnd = BEHIND;
     private double lowestGain = 1;
 
     /**
@@ -50,9 +59,9 @@ public final class Limiter implements SampleSource {
      */
     public Limiter(SampleSource source, double inputGainDb, double ceilingDbtp) {
         this.source = source;
-        this.inputGain = Decibels.toAmplitude(inputGainDb);
+        this.inputGain = (float) Decibels.toAmplitude(inputGainDb);
         this.ceiling = Decibels.toAmplitude(ceilingDbtp);
-        this.input = new float[source.channels()][TruePeakInterpolator.TAPS - 1 + BLOCK];
+        this.input = new float[source.channels()][BEHIND + BLOCK];
         this.delayed = new float[source.channels()][DELAY + 1];
     }
 
@@ -78,25 +87,20 @@ public final class Limiter implements SampleSource {
             if (inputAt == inputEnd) {
                 fill();
             }
-            int slot = (int) (taken % (DELAY + 1));
-            double peak = 0;
             for (int c = 0; c < input.length; c++) {
-                float sample = input[c][inputAt];
-                delayed[c][slot] = sample;
-                peak = Math.max(peak, interpolatedPeak(input[c], inputAt));
+                delayed[c][slot] = input[c][inputAt];
             }
+            double gain = gainAfter(needed[inputAt]);
             inputAt++;
-            long needed = peak <= ceiling ? ONE : (long) (ONE * (ceiling / peak));
-            long sum = second.add(first.add(held.add(needed)));
             taken++;
+            slot = slot == DELAY ? 0 : slot + 1;
             if (taken <= DELAY) {
                 continue;
             }
-            double gain = (double) sum / ((double) ONE * BOX * BOX);
             lowestGain = Math.min(lowestGain, gain);
-            int oldest = (int) (taken % (DELAY + 1));
+            // the slot after the newest holds the oldest
             for (int c = 0; c < input.length; c++) {
-                into[c][offset + made] = (float) (delayed[c][oldest] * gain);
+                into[c][offset + made] = (float) (delayed[c][slot] * gain);
             }
             made++;
             given++;
@@ -109,41 +113,61 @@ public final class Limiter implements SampleSource {
         source.close();
     }
 
-    /** The interpolated peak between the sample six frames back and its neighbours, or that sample itself. */
-    private double interpolatedPeak(float[] samples, int newest) {
-        float most = 0;
-        for (int k = 0; k < TruePeakInterpolator.TAPS; k++) {
-            most = Math.max(most, Math.abs(samples[newest - k]));
+    /** The smoothed gain once one more needed gain is known. In a calm stretch it is exactly one, and nothing is summed. */
+    private double gainAfter(long need) {
+        if (need < ONE) {
+            calmFrames = 0;
+        } else if (++calmFrames > MEMORY_FRAMES) {
+            held.clear();
+            return 1;
         }
-        if (most * TruePeakInterpolator.MOST_GAIN <= ceiling) {
-            return 0;
-        }
-        float own = Math.max(Math.abs(samples[newest - 5]), Math.abs(samples[newest - 6]));
-        return Math.max(own, TruePeakInterpolator.peakAt(samples, newest));
+        return second.add(first.add(held.add(need))) / FULL_SUM;
     }
 
+    /** Reads the next block, or the silence after the end, and finds the gains that it asks for. */
     private void fill() throws IOException {
-        int keep = TruePeakInterpolator.TAPS - 1;
         for (float[] channel : input) {
-            System.arraycopy(channel, inputEnd - keep, channel, 0, keep);
+            System.arraycopy(channel, inputEnd - BEHIND, channel, 0, BEHIND);
         }
-        int read = inputFrames == Long.MAX_VALUE ? source.read(input, keep, BLOCK) : 0;
-        if (read > 0) {
-            for (float[] channel : input) {
-                for (int i = keep; i < keep + read; i++) {
-                    channel[i] *= (float) inputGain;
-                }
-            }
-        } else {
+        int read = inputFrames == Long.MAX_VALUE ? source.read(input, BEHIND, BLOCK) : 0;
+        if (read == 0) {
             if (inputFrames == Long.MAX_VALUE) {
                 inputFrames = taken;
             }
             read = BLOCK;
             for (float[] channel : input) {
-                Arrays.fill(channel, keep, keep + read, 0f);
+                Arrays.fill(channel, BEHIND, BEHIND + read, 0f);
             }
         }
-        inputAt = keep;
-        inputEnd = keep + read;
+        inputAt = BEHIND;
+        inputEnd = BEHIND + read;
+        Arrays.fill(needed, BEHIND, inputEnd, ONE);
+        for (float[] channel : input) {
+            for (int i = BEHIND; i < inputEnd; i++) {
+                channel[i] *= inputGain;
+            }
+            for (int from = BEHIND; from < inputEnd; from += SCAN) {
+                findNeeded(channel, from, Math.min(from + SCAN, inputEnd));
+            }
+        }
+    }
+
+    /** Lowers {@link #needed} where a channel's wave, interpolated six frames back, passes the ceiling. */
+    private void findNeeded(float[] samples, int from, int to) {
+        float largest = 0;
+        for (int i = from - BEHIND; i < to; i++) {
+            float size = Math.abs(samples[i]);
+            largest = size > largest ? size : largest;
+        }
+        if (largest * TruePeakInterpolator.MOST_GAIN <= ceiling) {
+            return;
+        }
+        for (int i = from; i < to; i++) {
+            double own = Math.max(Math.abs(samples[i - 5]), Math.abs(samples[i - 6]));
+            double peak = Math.max(own, TruePeakInterpolator.peakAt(samples, i));
+            if (peak > ceiling) {
+                needed[i] = Math.min(needed[i], (long) (ONE * (ceiling / peak)));
+            }
+        }
     }
 }

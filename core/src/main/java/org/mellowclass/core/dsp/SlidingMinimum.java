@@ -18,18 +18,27 @@ final class SlidingMinimum {
 
     /** Takes one value and returns the minimum of the last {@code window}. */
     long add(long value) {
-        while (size > 0 && values[(head + size - 1) % values.length] >= value) {
+        while (size > 0 && values[wrapped(head + size - 1)] >= value) {
             size--;
         }
-        int tail = (head + size) % values.length;
+        int tail = wrapped(head + size);
         values[tail] = value;
         positions[tail] = count;
         size++;
         count++;
         if (positions[head] <= count - 1 - window) {
-            head = (head + 1) % values.length;
+            head = wrapped(head + 1);
             size--;
         }
         return values[head];
+    }
+
+    /** Forgets everything, for when all that is remembered has the highest value there is. */
+    void clear() {
+        size = 0;
+    }
+
+    private int wrapped(int index) {
+        return index >= values.length ? index - values.length : index;
     }
 }

@@ -32,15 +32,18 @@ public final class TruePeakInterpolator {
      * The largest interpolated magnitude for the twelve samples {@code samples[newest − 11 … newest]}.
      */
     public static double peakAt(float[] samples, int newest) {
-        double most = 0;
-        for (double[] phase : PHASES) {
-            double sum = 0;
-            for (int k = 0; k < TAPS; k++) {
-                sum += phase[k] * samples[newest - k];
-            }
-            most = Math.max(most, Math.abs(sum));
+        double a = 0;
+        double b = 0;
+        double c = 0;
+        double d = 0;
+        for (int k = 0; k < TAPS; k++) {
+            double sample = samples[newest - k];
+            a += PHASES[0][k] * sample;
+            b += PHASES[1][k] * sample;
+            c += PHASES[2][k] * sample;
+            d += PHASES[3][k] * sample;
         }
-        return most;
+        return Math.max(Math.max(Math.abs(a), Math.abs(b)), Math.max(Math.abs(c), Math.abs(d)));
     }
 
     private static double mostGain() {

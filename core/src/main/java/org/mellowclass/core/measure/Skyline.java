@@ -19,24 +19,31 @@ public final class Skyline implements SampleSink {
     public static final double LOWEST_DBFS = -96;
     private static final double STEPS_A_DB = 254 / -LOWEST_DBFS;
 
+    private final Level finest;
     private final Level[] levels = new Level[FRAMES_A_BIN.length];
-    private final int channels;
 
     public Skyline(int channels) {
-        this.channels = channels;
-        for (int i = 0; i < levels.length; i++) {
-            levels[i] = new Level(FRAMES_A_BIN[i]);
+        Level coarser = null;
+        for (int i = levels.length - 1; i >= 0; i--) {
+            coarser = new Level(FRAMES_A_BIN[i], channels, coarser);
+            levels[i] = coarser;
         }
+        finest = coarser;
     }
 
     @Override
     public void accept(float[][] block, int frames) {
-        for (Level level : levels) {
-            level.add(block, channels, frames);
+        for (int from = 0; from < frames; ) {
+            int count = Math.min(frames - from, finest.binFrames - finest.filled);
+            for (int c = 0; c < finest.squares.length; c++) {
+                finest.addSamples(c, block[c], from, from + count);
+            }
+            finest.fill(count);
+            from += count;
         }
     }
 
-    /** Ends a bin that is only partly filled; call once, when the sound has ended. */
+    /** Ends bins that are only partly filled; call once, when the sound has ended. */
     public void finish() {
         for (Level level : levels) {
             if (level.filled > 0) {
@@ -64,39 +71,40 @@ public final class Skyline implements SampleSink {
         return LOWEST_DBFS + Math.max(0, unsignedByte - 1) / STEPS_A_DB;
     }
 
+    /** The bins of one length; each bin that ends is added to the next coarser one. */
     private static final class Level {
 
         private final int binFrames;
+        private final Level coarser;
+        private final double[] squares;
         private byte[] bytes = new byte[1024];
         private int size;
         private int filled;
         private float peak;
-        private double[] squares = new double[0];
 
-        Level(int binFrames) {
+        Level(int binFrames, int channels, Level coarser) {
             this.binFrames = binFrames;
+            this.coarser = coarser;
+            this.squares = new double[channels];
         }
 
-        void add(float[][] block, int channels, int frames) {
-            if (squares.length < channels) {
-                squares = new double[channels];
+        void addSamples(int channel, float[] samples, int from, int to) {
+            double sum = 0;
+            float most = peak;
+            for (int i = from; i < to; i++) {
+                float sample = samples[i];
+                sum += sample * sample;
+                float level = Math.abs(sample);
+                most = level > most ? level : most;
             }
-            for (int from = 0; from < frames; ) {
-                int count = Math.min(frames - from, binFrames - filled);
-                for (int c = 0; c < channels; c++) {
-                    double sum = 0;
-                    for (int i = from; i < from + count; i++) {
-                        float sample = block[c][i];
-                        sum += sample * sample;
-                        peak = Math.max(peak, Math.abs(sample));
-                    }
-                    squares[c] += sum;
-                }
-                from += count;
-                filled += count;
-                if (filled == binFrames) {
-                    endBin();
-                }
+            squares[channel] += sum;
+            peak = most;
+        }
+
+        void fill(int frames) {
+            filled += frames;
+            if (filled == binFrames) {
+                endBin();
             }
         }
 
@@ -104,13 +112,17 @@ public final class Skyline implements SampleSink {
             if (size == bytes.length) {
                 bytes = Arrays.copyOf(bytes, 2 * size);
             }
-            double loudest = 0;
-            for (int c = 0; c < squares.length; c++) {
-                loudest = Math.max(loudest, squares[c]);
-                squares[c] = 0;
-            }
+            double loudest = Arrays.stream(squares).max().orElse(0);
             bytes[size++] = toByte(peak);
             bytes[size++] = toByte(Math.sqrt(loudest / filled));
+            if (coarser != null) {
+                for (int c = 0; c < squares.length; c++) {
+                    coarser.squares[c] += squares[c];
+                }
+                coarser.peak = Math.max(coarser.peak, peak);
+                coarser.fill(filled);
+            }
+            Arrays.fill(squares, 0);
             peak = 0;
             filled = 0;
         }

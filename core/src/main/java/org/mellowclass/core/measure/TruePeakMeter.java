@@ -41,14 +41,17 @@ public final class TruePeakMeter implements SampleSink {
         System.arraycopy(block, from, samples, KEEP, count);
         float largest = 0;
         for (int i = 0; i < KEEP + count; i++) {
-            largest = Math.max(largest, Math.abs(samples[i]));
+            float size = Math.abs(samples[i]);
+            largest = size > largest ? size : largest;
         }
-        peak = Math.max(peak, largest);
-        if (largest * TruePeakInterpolator.MOST_GAIN > peak) {
+        double most = Math.max(peak, largest);
+        if (largest * TruePeakInterpolator.MOST_GAIN > most) {
             for (int i = KEEP; i < KEEP + count; i++) {
-                peak = Math.max(peak, TruePeakInterpolator.peakAt(samples, i));
+                double between = TruePeakInterpolator.peakAt(samples, i);
+                most = between > most ? between : most;
             }
         }
+        peak = most;
         System.arraycopy(samples, count, samples, 0, KEEP);
     }
 }
