@@ -7,7 +7,6 @@ const ICONS = ['mic', 'play', 'pause', 'square', 'undo-2', 'redo-2', 'upload', '
 const symbols = ICONS.map(name => {
   const svg = readFileSync(`node_modules/lucide-static/icons/${name}.svg`, 'utf8');
   const inner = svg.slice(svg.indexOf('>', svg.indexOf('<svg')) + 1, svg.lastIndexOf('</svg>')).trim();
-  return `<symbol id="${name}" viewBox="0 0 24 24" fill="none" stroke="currentColor" stroke-width="2" `
-    + `stroke-linecap="round" stroke-linejoin="round">${inner}</symbol>`;
+  return `<symbol id="${name}" viewBox="0 0 24 24">${inner}</symbol>`;
 });
 console.log(`<svg xmlns="http://www.w3.org/2000/svg">${symbols.join('')}</svg>`);

@@ -3,6 +3,7 @@ import { loadSkyline } from './skyline.js';
 
 const LOWEST_DBFS = -48;
 const INKS = 5;
+const SMOOTH_COLUMNS = 3;
 
 const styles = getComputedStyle(document.documentElement);
 const colour = name => styles.getPropertyValue(name).trim();
@@ -69,6 +70,19 @@ export async function columns(track, takes, fromFrame, toFrame, count) {
   return result;
 }
 
+/** The average level over a few columns, so that the body is continuous: speech has gaps of its own between syllables. */
+function smoothed(levels, x) {
+  let power = 0;
+  let count = 0;
+  for (let near = Math.max(0, x - SMOOTH_COLUMNS); near <= Math.min(levels.length - 1, x + SMOOTH_COLUMNS); near++) {
+    if (levels[near]) {
+      power += 10 ** (levels[near].average / 10);
+      count++;
+    }
+  }
+  return 10 * Math.log10(power / count);
+}
+
 /** Draws a lane. `greyed` columns at its start repeat the end of the row before. */
 export function drawLane(canvas, levels, index, greyed, band) {
   const ratio = window.devicePixelRatio || 1;
@@ -84,7 +98,12 @@ export function drawLane(canvas, levels, index, greyed, band) {
   pen.fillRect(0, top(band.high), width, top(band.low) - top(band.high));
 
   pen.fillStyle = bodyFill(pen, index);
-  levels.forEach((level, x) => level && pen.fillRect(x, top(level.average), 1, height - top(level.average)));
+  levels.forEach((level, x) => {
+    if (level) {
+      const body = top(Math.min(level.peak, smoothed(levels, x)));
+      pen.fillRect(x, body, 1, height - body);
+    }
+  });
 
   pen.strokeStyle = inkOf(index);
   pen.lineWidth = 1;

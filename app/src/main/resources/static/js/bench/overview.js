@@ -2,7 +2,7 @@
 import { columns, inkOf } from './drawing.js';
 
 const WIDTH = 32;
-const LANE = 7;
+const LANE = 10;
 const GAP = 6;
 
 export async function drawOverview(svg, layout, onClick) {

@@ -116,8 +116,8 @@ class DemoSchool {
         handIns.decide(teacher, handIn(avocet).id(), HandIn.Decision.ANOTHER_PASS,
                 "The laugh crackles and there is a long silence after it. Mend both, then hand in.");
 
-        bringIn(mudlark, "mudlark-noor", "Tess");
-        bringIn(mudlark, "mudlark-ravi", "Jonah");
+        bringIn(mudlark, "mudlark-tess", "Tess");
+        bringIn(mudlark, "mudlark-jonah", "Jonah");
         removeStart(mudlark);
         handIn(mudlark);
 

@@ -24,7 +24,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 class ReviewController {
 
     private static final MediaType FLAC = MediaType.valueOf("audio/flac");
-    private static final int PICTURE_COLUMNS = 500;
+    private static final int PICTURE_COLUMNS = 240;
 
     private final Access access;
     private final HandIns handIns;
