@@ -43,7 +43,7 @@ final class ChunkSound implements SampleSource {
             if (next == chunks.size()) {
                 return 0;
             }
-            samples = ByteBuffer.wrap(takes.pcm(take.id(), chunks.get(next++).number()))
+            samples = ByteBuffer.wrap(takes.pcm(take.id(), chunks.get(next++).number()).pcm())
                     .order(ByteOrder.LITTLE_ENDIAN).asShortBuffer();
         }
         int count = Math.min(frames, samples.remaining());

@@ -39,6 +39,8 @@ class TakeConversion {
 
     static final String KIND = "take";
 
+    private static final String SPOKEN_IS_KEPT = "SPOKEN_IS_KEPT";
+
     private static final Logger LOG = LoggerFactory.getLogger(TakeConversion.class);
 
     private final TakeMapper takes;
@@ -109,14 +111,18 @@ class TakeConversion {
         }
     }
 
+    /** What was spoken stays in its chunks, whatever went wrong; a file is still with the one who brought it. */
     private void giveUp(long takeId) {
-        takes.find(takeId).ifPresent(take -> {
-            try {
-                refuse(take, SoundRefused.Reason.BROKEN);
-            } catch (IOException e) {
-                LOG.error("the file of take {} could not be deleted", takeId, e);
-            }
-        });
+        Take take = takes.find(takeId).orElseThrow();
+        if (take.origin() == Take.Origin.RECORDED) {
+            takes.failed(takeId, SPOKEN_IS_KEPT);
+            return;
+        }
+        try {
+            refuse(take, SoundRefused.Reason.BROKEN);
+        } catch (IOException e) {
+            LOG.error("the file of take {} could not be deleted", takeId, e);
+        }
     }
 
     private record Made(int rate, int channels, long frames, List<ClippedRun> clipped) {
@@ -164,6 +170,7 @@ class TakeConversion {
     private void refuse(Take take, SoundRefused.Reason reason) throws IOException {
         LOG.info("take {} refused: {}", take.id(), reason);
         takes.failed(take.id(), reason.name());
+        takes.deleteChunks(take.id());
         if (take.originalKey() != null) {
             store.delete(take.originalKey());
         }

@@ -24,6 +24,10 @@ interface TakeMapper {
     record ChunkFacts(int number, long firstFrame, int frames) {
     }
 
+    /** The sound of a chunk. */
+    record ChunkPcm(byte[] pcm) {
+    }
+
     /** A row to insert, whose id the database gives. */
     final class NewTake {
         final long episodeId;
@@ -91,7 +95,7 @@ interface TakeMapper {
     List<ChunkFacts> chunks(long takeId);
 
     @Select("SELECT pcm FROM take_chunk WHERE take_id = #{takeId} AND number = #{number}")
-    byte[] pcm(long takeId, int number);
+    ChunkPcm pcm(long takeId, int number);
 
     @Delete("DELETE FROM take_chunk WHERE take_id = #{takeId}")
     void deleteChunks(long takeId);
