@@ -11,7 +11,6 @@ import java.time.LocalDate;
 import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
 
@@ -19,14 +18,11 @@ import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.brief.Brief;
 import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.feed.AirDesk;
-import org.mellowclass.app.feed.Publication;
-import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolOffice;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.takes.BringingIn;
-import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
@@ -59,7 +55,6 @@ class DemoSchool {
     private static final Duration LOOK_AGAIN = Duration.ofMillis(100);
 
     private final SchoolOffice office;
-    private final Access access;
     private final Briefs briefs;
     private final BringingIn bringingIn;
     private final TakeShelf takes;
@@ -68,10 +63,9 @@ class DemoSchool {
     private final AirDesk airDesk;
     private final Clock clock;
 
-    DemoSchool(SchoolOffice office, Access access, Briefs briefs, BringingIn bringingIn, TakeShelf takes, Bench bench,
+    DemoSchool(SchoolOffice office, Briefs briefs, BringingIn bringingIn, TakeShelf takes, Bench bench,
                HandIns handIns, AirDesk airDesk, Clock clock) {
         this.office = office;
-        this.access = access;
         this.briefs = briefs;
         this.bringingIn = bringingIn;
         this.takes = takes;
@@ -106,7 +100,7 @@ class DemoSchool {
         handIns.decide(teacher, handIn(kingfisher).id(), HandIn.Decision.CLEARED, "What a night. I could see the ducks.");
         airDesk.publish(teacher, kingfisher.episodeId, "The night the footbridge floated",
                 "A bridge goes for a swim, and forty people watch. By the Kingfisher crew.", true);
-        await(() -> airDesk.newest(access.episode(teacher, kingfisher.episodeId)).filter(Publication::onAir).isPresent());
+        await(() -> airDesk.onAir(kingfisher.episodeId).isPresent());
 
         bringIn(lantern, "lantern-kettle", "Isla");
         bringIn(lantern, "tide-music", "Tide music");
@@ -143,10 +137,7 @@ class DemoSchool {
                 Files.write(target, shipped.readAllBytes());
             }
         });
-        await(() -> {
-            Map<Long, Take> ready = takes.ready(crew.episodeId);
-            return ready.containsKey(take);
-        });
+        await(() -> takes.ready(crew.episodeId).containsKey(take));
     }
 
     /** The first edit of a crew: the silence before the first word. */

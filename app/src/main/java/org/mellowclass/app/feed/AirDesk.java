@@ -56,6 +56,12 @@ public class AirDesk {
         return feeds.newest(episode.id());
     }
 
+    /** What is on air of an episode. */
+    @Transactional(readOnly = true)
+    public Optional<Publication> onAir(long episodeId) {
+        return feeds.newest(episodeId).filter(Publication::onAir);
+    }
+
     /** The newest publication of each episode of a class that {@link Access#taughtClass} has let through. */
     @Transactional(readOnly = true)
     public List<Publication> newestOfClass(SchoolClass schoolClass) {

@@ -1,0 +1,110 @@
+package org.mellowclass.app.people;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.hamcrest.Matchers.containsString;
+import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
+import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.content;
+import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.header;
+import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.redirectedUrl;
+import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
+
+import jakarta.servlet.http.Cookie;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.mellowclass.app.testing.AppTest;
+import org.mellowclass.app.testing.As;
+import org.mellowclass.app.testing.Schools;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.test.web.servlet.MockMvc;
+import org.springframework.test.web.servlet.MvcResult;
+
+@AppTest
+class SignInTest {
+
+    @Autowired
+    private Schools schools;
+    @Autowired
+    private SignIn signIn;
+    @Autowired
+    private MockMvc mvc;
+    @Autowired
+    private JdbcClient jdbc;
+    private Schools.School school;
+
+    @BeforeEach
+    void build() {
+        school = schools.build();
+    }
+
+    @Test
+    void a_teacher_comes_in_by_email_and_password_and_lands_on_the_class_board() throws Exception {
+        MvcResult result = mvc.perform(post("/sign-in/teacher").with(csrf())
+                        .param("email", school.teacherEmail().toUpperCase()).param("password", Schools.PASSWORD))
+                .andExpect(redirectedUrl("/")).andReturn();
+        Cookie session = result.getResponse().getCookie("mellow");
+        assertThat(session.isHttpOnly()).isTrue();
+        mvc.perform(get("/").cookie(session)).andExpect(redirectedUrl("/classes/" + school.classId()));
+        assertThat(jdbc.sql("SELECT count(*) FROM SPRING_SESSION WHERE PRINCIPAL_NAME = ?")
+                .param(Long.toString(school.teacher().id())).query(Integer.class).single()).isEqualTo(1);
+    }
+
+    @Test
+    void a_student_comes_in_by_class_code_name_and_passphrase_however_it_is_spaced() {
+        assertWelcome(signIn.student(school.classCode().toLowerCase(), " Noor ", "Amber-Oar "), school.student());
+        assertWelcome(signIn.student(school.classCode(), "Noor", "amber  oar"), school.student());
+    }
+
+    @Test
+    void a_wrong_secret_or_somebody_elses_class_is_refused_in_the_same_words() throws Exception {
+        assertThat(signIn.student(school.classCode(), "Noor", "amber cup")).isInstanceOf(SignIn.Result.Wrong.class);
+        assertThat(signIn.student(school.classCode(), "Isla", Schools.PASSPHRASE)).isInstanceOf(SignIn.Result.Wrong.class);
+        assertThat(signIn.teacher("nobody@school.example", Schools.PASSWORD)).isInstanceOf(SignIn.Result.Wrong.class);
+        mvc.perform(post("/sign-in/student").with(csrf()).param("code", school.classCode()).param("name", "Noor")
+                        .param("passphrase", "wrong"))
+                .andExpect(status().isOk()).andExpect(content().string(containsString("That did not match")));
+    }
+
+    @Test
+    void guessing_is_stopped_for_one_account_and_for_nobody_else() {
+        for (int i = 0; i < 6; i++) {
+            assertThat(signIn.student(school.classCode(), "Noor", "guess " + i)).isInstanceOf(SignIn.Result.Wrong.class);
+        }
+        assertThat(signIn.student(school.classCode(), "Noor", Schools.PASSPHRASE))
+                .isInstanceOf(SignIn.Result.TooManyAttempts.class);
+        assertWelcome(signIn.student(school.classCode(), "Ravi", Schools.PASSPHRASE), school.neighbour());
+    }
+
+    @Test
+    void secrets_are_stored_as_salted_hashes_of_the_delegating_encoder() {
+        assertThat(jdbc.sql("SELECT secret_hash FROM person WHERE id IN (?, ?)")
+                .param(school.student().id()).param(school.neighbour().id()).query(String.class).list())
+                .hasSize(2).doesNotHaveDuplicates().allMatch(hash -> hash.startsWith("{bcrypt}"));
+    }
+
+    @Test
+    void without_the_token_of_its_own_page_no_form_is_taken() throws Exception {
+        mvc.perform(post("/sign-in/teacher").param("email", school.teacherEmail()).param("password", Schools.PASSWORD))
+                .andExpect(status().isForbidden());
+    }
+
+    @Test
+    void pages_allow_only_their_own_scripts_and_styles() throws Exception {
+        mvc.perform(get("/sign-in"))
+                .andExpect(header().string("Content-Security-Policy", containsString("default-src 'none'; script-src 'self'")))
+                .andExpect(header().string("Content-Security-Policy", containsString("frame-ancestors 'none'")))
+                .andExpect(header().string("X-Content-Type-Options", "nosniff"))
+                .andExpect(header().string("Referrer-Policy", "same-origin"));
+    }
+
+    @Test
+    void signing_out_ends_the_session() throws Exception {
+        mvc.perform(post("/sign-out").with(csrf()).with(As.person(school.student()))).andExpect(redirectedUrl("/sign-in"));
+    }
+
+    private static void assertWelcome(SignIn.Result result, Person person) {
+        assertThat(result).isEqualTo(new SignIn.Result.Welcome(person));
+    }
+}

@@ -1,0 +1,116 @@
+package org.mellowclass.app.testing;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.function.BooleanSupplier;
+
+import org.awaitility.Awaitility;
+import org.mellowclass.app.brief.Brief;
+import org.mellowclass.app.brief.Briefs;
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.people.SchoolOffice;
+import org.mellowclass.app.review.HandIn;
+import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.store.RandomKey;
+import org.mellowclass.app.takes.BringingIn;
+import org.mellowclass.app.takes.TakeShelf;
+import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.SampleFormat;
+import org.mellowclass.core.sound.SampleSink;
+import org.mellowclass.core.sound.WavWriter;
+import org.mellowclass.core.testing.Signal;
+import org.springframework.boot.test.context.TestComponent;
+
+/** Builds a school of its own for every test, through the services that people use. */
+@TestComponent
+public class Schools {
+
+    private static final Duration PATIENCE = Duration.ofSeconds(60);
+
+    private final SchoolOffice office;
+    private final Briefs briefs;
+    private final BringingIn bringingIn;
+    private final TakeShelf takes;
+    private final HandIns handIns;
+
+    Schools(SchoolOffice office, Briefs briefs, BringingIn bringingIn, TakeShelf takes, HandIns handIns) {
+        this.office = office;
+        this.briefs = briefs;
+        this.bringingIn = bringingIn;
+        this.takes = takes;
+        this.handIns = handIns;
+    }
+
+    /**
+     * A school with a class of two crews, and another class with a crew and a teacher of its own.
+     *
+     * @param student of the first crew, whose episode is {@code episodeId}
+     * @param neighbour a student of the class's other crew
+     * @param stranger a student of the other class
+     */
+    public record School(Person teacher, String teacherEmail, Person student, Person neighbour, Person otherTeacher,
+                         Person stranger, long classId, String classCode, long episodeId, long otherClassId,
+                         long otherEpisodeId) {
+    }
+
+    public static final String PASSWORD = "a long enough password";
+    public static final String PASSPHRASE = "amber oar";
+
+    public School build() {
+        String unique = RandomKey.next().substring(0, 8);
+        long school = office.addSchool("Test School " + unique, "Europe/London");
+        String email = "teacher-" + unique + "@school.example";
+        Person teacher = office.addTeacher(school, "Ms Reed", email, PASSWORD);
+        Person otherTeacher = office.addTeacher(school, "Mr Sedge", "other-" + email, PASSWORD);
+        String code = "T" + unique.toUpperCase();
+        long classId = office.addClass(teacher, "7 Test", code);
+        long otherClassId = office.addClass(otherTeacher, "9 Test", "O" + unique.toUpperCase());
+        for (long id : List.of(classId, otherClassId)) {
+            briefs.add(new Brief(id, "Test Tales", "Stories.", -16, -1, Frames.ofSeconds(2), Frames.ofSeconds(60),
+                    LocalDate.of(2026, 12, 4)));
+        }
+        Person student = office.addStudent(school, "Noor", PASSPHRASE);
+        Person neighbour = office.addStudent(school, "Ravi", PASSPHRASE);
+        Person stranger = office.addStudent(school, "Isla", PASSPHRASE);
+        long episode = office.addCrew(classId, "Kingfisher", "Eels", List.of(student));
+        office.addCrew(classId, "Mudlark", "Mud", List.of(neighbour));
+        long otherEpisode = office.addCrew(otherClassId, "Ferry", "Tickets", List.of(stranger));
+        return new School(teacher, email, student, neighbour, otherTeacher, stranger, classId, code, episode, otherClassId,
+                otherEpisode);
+    }
+
+    /** Brings sound in as a take of the school's first episode, and waits until it is ready on its track. */
+    public long readyTake(School school, Signal signal, String track) throws IOException {
+        long take = bringingIn.bringIn(school.student, school.episodeId, "sound.wav", track, target -> write(signal, target));
+        await(() -> takes.ready(school.episodeId).containsKey(take));
+        return take;
+    }
+
+    /** Hands the first episode in, and waits for its mixdown. */
+    public HandIn readyHandIn(School school) {
+        long id = handIns.handIn(school.student, school.episodeId).id();
+        await(() -> handIns.find(school.student, id).ready());
+        return handIns.find(school.student, id);
+    }
+
+    /** Five seconds that stand for speech: a tone with a pause in it. */
+    public static Signal speech() {
+        return Signal.concat(Signal.sine(1, 300, -18, 2), Signal.silence(1, 0.5), Signal.sine(1, 500, -20, 2.5));
+    }
+
+    public static Path write(Signal signal, Path file) throws IOException {
+        Files.deleteIfExists(file);
+        try (WavWriter writer = WavWriter.create(file, signal.channels(), signal.rate(), SampleFormat.FLOAT_32)) {
+            SampleSink.drain(signal.stream(), writer);
+        }
+        return file;
+    }
+
+    public static void await(BooleanSupplier done) {
+        Awaitility.await().atMost(PATIENCE).pollInterval(Duration.ofMillis(50)).until(done::getAsBoolean);
+    }
+}

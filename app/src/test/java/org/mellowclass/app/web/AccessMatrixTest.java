@@ -1,0 +1,216 @@
+package org.mellowclass.app.web;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.DynamicTest.dynamicTest;
+import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
+
+import java.io.IOException;
+import java.net.URI;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+import org.junit.jupiter.api.DynamicTest;
+import org.junit.jupiter.api.TestFactory;
+import org.mellowclass.app.feed.AirDesk;
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.review.HandIn;
+import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.takes.Recording;
+import org.mellowclass.app.testing.AppTest;
+import org.mellowclass.app.testing.As;
+import org.mellowclass.app.testing.Schools;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.beans.factory.annotation.Qualifier;
+import org.springframework.http.HttpMethod;
+import org.springframework.http.MediaType;
+import org.springframework.mock.web.MockMultipartFile;
+import org.springframework.test.web.servlet.MockMvc;
+import org.springframework.test.web.servlet.request.MockHttpServletRequestBuilder;
+import org.springframework.test.web.servlet.request.MockMvcRequestBuilders;
+import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
+
+/**
+ * Each role against each address. The addresses are Spring's own, so that a new one without a line here fails the test.
+ */
+@AppTest
+class AccessMatrixTest {
+
+    /** Who may come in; everybody else is told that there is nothing, or sent to the sign-in. */
+    private enum Open { TO_ALL, TO_SIGNED_IN, TO_CREW, TO_CREW_AND_TEACHER, TO_TEACHER }
+
+    private static final Map<String, Open> RULES = new TreeMap<>(Map.ofEntries(
+            Map.entry("GET /", Open.TO_SIGNED_IN),
+            Map.entry("GET /sign-in", Open.TO_ALL),
+            Map.entry("POST /sign-in/teacher", Open.TO_ALL),
+            Map.entry("POST /sign-in/student", Open.TO_ALL),
+            Map.entry("GET /classes/{classId}", Open.TO_TEACHER),
+            Map.entry("GET /episodes/{episodeId}/record", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /episodes/{episodeId}/takes", Open.TO_CREW_AND_TEACHER),
+            Map.entry("POST /episodes/{episodeId}/takes", Open.TO_CREW),
+            Map.entry("POST /episodes/{episodeId}/recordings", Open.TO_CREW),
+            Map.entry("PUT /takes/{takeId}/chunks/{number}", Open.TO_CREW),
+            Map.entry("POST /takes/{takeId}/end", Open.TO_CREW),
+            Map.entry("GET /takes/{takeId}/sound", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /takes/{takeId}/skyline/{level}/{tile}", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /episodes/{episodeId}/bench", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /episodes/{episodeId}/timeline", Open.TO_CREW_AND_TEACHER),
+            Map.entry("POST /episodes/{episodeId}/edits", Open.TO_CREW),
+            Map.entry("POST /episodes/{episodeId}/undo", Open.TO_CREW),
+            Map.entry("POST /episodes/{episodeId}/redo", Open.TO_CREW),
+            Map.entry("GET /episodes/{episodeId}/sound/{revision}/raw/{from:\\d+}-{to:\\d+}", Open.TO_CREW_AND_TEACHER),
+            Map.entry("POST /episodes/{episodeId}/hand-ins", Open.TO_CREW),
+            Map.entry("GET /episodes/{episodeId}/hand-ins", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /hand-ins/{handInId}", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /hand-ins/{handInId}/progress", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /hand-ins/{handInId}/sound", Open.TO_CREW_AND_TEACHER),
+            Map.entry("POST /hand-ins/{handInId}/decision", Open.TO_TEACHER),
+            Map.entry("GET /episodes/{episodeId}/air", Open.TO_TEACHER),
+            Map.entry("GET /episodes/{episodeId}/air/state", Open.TO_TEACHER),
+            Map.entry("POST /episodes/{episodeId}/air", Open.TO_TEACHER),
+            Map.entry("POST /episodes/{episodeId}/air/off", Open.TO_TEACHER),
+            Map.entry("GET /f/{feedKey}", Open.TO_ALL),
+            Map.entry("GET /f/{feedKey}/feed.xml", Open.TO_ALL),
+            Map.entry("GET /f/{feedKey}/{episodeKey}", Open.TO_ALL),
+            Map.entry("GET /f/{feedKey}/{episodeKey}/{slug}.mp3", Open.TO_ALL)));
+
+    /** What is sent along, where an empty request would be refused before anybody asks whose it is. */
+    private static final Map<String, String> BODIES = Map.of(
+            "POST /episodes/{episodeId}/recordings", "{\"trackName\":\"Noor\",\"sampleRate\":48000}",
+            "POST /takes/{takeId}/end", "{\"chunks\":1}",
+            "POST /episodes/{episodeId}/edits",
+            "{\"clientId\":\"matrix-edit-1\",\"base\":99,\"edit\":{\"type\":\"remove\",\"startFrame\":0,\"endFrame\":9,\"trackIds\":[1]}}",
+            "POST /episodes/{episodeId}/undo", "{\"clientId\":\"matrix-undo-1\",\"base\":99}",
+            "POST /episodes/{episodeId}/redo", "{\"clientId\":\"matrix-redo-1\",\"base\":99}");
+
+    @Autowired
+    @Qualifier("requestMappingHandlerMapping")
+    private RequestMappingHandlerMapping mappings;
+    @Autowired
+    private MockMvc mvc;
+    @Autowired
+    private Schools schools;
+    @Autowired
+    private Recording recording;
+    @Autowired
+    private HandIns handIns;
+    @Autowired
+    private AirDesk airDesk;
+
+    private Schools.School school;
+    private String feedKey;
+    private String episodeKey;
+    private long readyTake;
+    private long recordingTake;
+    private HandIn handIn;
+
+    @TestFactory
+    List<DynamicTest> every_role_against_every_address() throws IOException {
+        build();
+        Map<String, Person> viewers = new TreeMap<>(Map.of("the crew's student", school.student(),
+                "another crew's student", school.neighbour(), "another class's student", school.stranger(),
+                "the class's teacher", school.teacher(), "another class's teacher", school.otherTeacher()));
+        List<DynamicTest> tests = new ArrayList<>();
+        tests.add(dynamicTest("every address has its line", () -> assertThat(addresses()).isEqualTo(RULES.keySet())));
+        for (String address : addresses()) {
+            Open rule = RULES.get(address);
+            if (rule == null) {
+                continue;
+            }
+            tests.add(dynamicTest(address + " for nobody", () -> assertNobody(address, rule, status(address, null))));
+            viewers.forEach((who, viewer) -> tests.add(dynamicTest(address + " for " + who, () -> {
+                int status = status(address, viewer);
+                if (mayEnter(rule, viewer)) {
+                    assertThat(status).isNotIn(401, 403, 404, 405, 500);
+                } else {
+                    assertThat(status).isEqualTo(404);
+                }
+            })));
+        }
+        return tests;
+    }
+
+    private void build() throws IOException {
+        school = schools.build();
+        readyTake = schools.readyTake(school, Schools.speech(), "Noor");
+        handIn = schools.readyHandIn(school);
+        recordingTake = recording.begin(school.student(), school.episodeId(), "Noor", 48_000);
+        feedKey = airDesk.feedKey(school.teacher(), school.classId());
+        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.", true);
+        Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());
+        episodeKey = airDesk.onAir(school.episodeId()).orElseThrow().publicKey();
+    }
+
+    private static void assertNobody(String address, Open rule, int status) {
+        if (rule == Open.TO_ALL) {
+            assertThat(status).isNotIn(401, 403, 404, 500);
+        } else {
+            assertThat(status).as("to the sign-in").isEqualTo(302);
+        }
+    }
+
+    private boolean mayEnter(Open rule, Person viewer) {
+        return switch (rule) {
+            case TO_ALL, TO_SIGNED_IN -> true;
+            case TO_CREW -> viewer.equals(school.student());
+            case TO_TEACHER -> viewer.equals(school.teacher());
+            case TO_CREW_AND_TEACHER -> viewer.equals(school.student()) || viewer.equals(school.teacher());
+        };
+    }
+
+    private int status(String address, Person viewer) throws Exception {
+        String method = address.substring(0, address.indexOf(' '));
+        URI path = URI.create(filled(address));
+        MockHttpServletRequestBuilder request;
+        if (address.equals("POST /episodes/{episodeId}/takes")) {
+            request = MockMvcRequestBuilders.multipart(path)
+                    .file(new MockMultipartFile("file", "a.wav", "audio/wav", "no sound".getBytes())).param("trackName", "Noor");
+        } else {
+            request = MockMvcRequestBuilders.request(HttpMethod.valueOf(method), path);
+            if (method.equals("PUT")) {
+                request.contentType(MediaType.APPLICATION_OCTET_STREAM).content(new byte[200]);
+            } else if (BODIES.containsKey(address)) {
+                request.contentType(MediaType.APPLICATION_JSON).content(BODIES.get(address));
+            }
+        }
+        for (Map.Entry<String, String> parameter : Map.of("firstFrame", "0", "decision", "ANOTHER_PASS", "email", "x",
+                "password", "x", "code", "x", "name", "x", "passphrase", "x", "title", "", "description", "").entrySet()) {
+            request.param(parameter.getKey(), parameter.getValue());
+        }
+        request.with(csrf());
+        if (viewer != null) {
+            request.with(As.person(viewer));
+        }
+        return mvc.perform(request).andReturn().getResponse().getStatus();
+    }
+
+    private String filled(String address) {
+        Map<String, Object> values = Map.ofEntries(Map.entry("classId", school.classId()),
+                Map.entry("episodeId", school.episodeId()), Map.entry("handInId", handIn.id()),
+                Map.entry("takeId", address.contains("chunks") || address.contains("/end") ? recordingTake : readyTake),
+                Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
+                Map.entry("from", 0), Map.entry("to", 480), Map.entry("feedKey", feedKey),
+                Map.entry("episodeKey", episodeKey), Map.entry("slug", "eels"));
+        Matcher matcher = Pattern.compile("\\{(\\w+)(:[^}]*)?}").matcher(address.substring(address.indexOf(' ') + 1));
+        return matcher.replaceAll(match -> values.get(match.group(1)).toString());
+    }
+
+    private Set<String> addresses() {
+        Set<String> addresses = new TreeSet<>();
+        mappings.getHandlerMethods().forEach((info, handler) -> {
+            if (handler.getBeanType().getName().startsWith("org.mellowclass")) {
+                for (String path : info.getPatternValues()) {
+                    info.getMethodsCondition().getMethods().forEach(method -> addresses.add(method + " " + path));
+                    assertThat(info.getMethodsCondition().getMethods()).as("methods of %s", path).isNotEmpty();
+                }
+            }
+        });
+        return addresses;
+    }
+}
