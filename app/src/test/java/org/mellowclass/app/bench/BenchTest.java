@@ -1,0 +1,169 @@
+package org.mellowclass.app.bench;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.mellowclass.app.people.NotFound;
+import org.mellowclass.app.takes.TakeShelf;
+import org.mellowclass.app.testing.AppTest;
+import org.mellowclass.app.testing.Schools;
+import org.mellowclass.app.web.Refusal;
+import org.mellowclass.core.render.Mixer;
+import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.timeline.Remove;
+import org.mellowclass.core.timeline.Timeline;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.simple.JdbcClient;
+
+@AppTest
+class BenchTest {
+
+    @Autowired
+    private Bench bench;
+    @Autowired
+    private PreviewSound preview;
+    @Autowired
+    private TakeShelf takes;
+    @Autowired
+    private Schools schools;
+    @Autowired
+    private JdbcClient jdbc;
+    private Schools.School school;
+    private Head landed;
+
+    @BeforeEach
+    void landATake() throws IOException {
+        school = schools.build();
+        schools.readyTake(school, Schools.speech(), "Noor");
+        landed = bench.head(school.student(), school.episodeId());
+    }
+
+    @Test
+    void undo_and_redo_bring_back_equal_timelines_through_several_edits() {
+        List<Timeline> values = new ArrayList<>(List.of(Timeline.empty(), landed.timeline()));
+        for (int i = 0; i < 3; i++) {
+            values.add(remove(1000 * i, 500).timeline());
+        }
+        for (int i = values.size() - 2; i >= 0; i--) {
+            assertThat(undo().timeline()).isEqualTo(values.get(i));
+        }
+        assertThatThrownBy(this::undo).hasMessage("bench.NOTHING_TO_UNDO");
+        for (Timeline value : values.subList(1, values.size())) {
+            assertThat(redo().timeline()).isEqualTo(value);
+        }
+        assertThatThrownBy(this::redo).hasMessage("bench.NOTHING_TO_REDO");
+    }
+
+    @Test
+    void what_is_stored_is_what_was_computed_and_every_revision_can_be_heard_again() {
+        Head removed = remove(100, 4800);
+        assertThat(removed.timeline().endFrame()).isEqualTo(landed.timeline().endFrame() - 4800);
+        assertThat(bench.timeline(school.teacher(), school.episodeId(), landed.seq())).isEqualTo(landed.timeline());
+        assertThat(bench.timeline(school.teacher(), school.episodeId(), removed.seq())).isEqualTo(removed.timeline());
+        assertThatThrownBy(() -> bench.timeline(school.teacher(), school.episodeId(), 99)).isInstanceOf(NotFound.class);
+    }
+
+    @Test
+    void an_edit_that_is_sent_twice_is_applied_once() {
+        Remove edit = new Remove(new Span(0, 4800), landed.timeline().trackIds());
+        Head once = bench.edit(school.student(), school.episodeId(), landed.seq(), "client-0001", edit);
+        Head twice = bench.edit(school.student(), school.episodeId(), landed.seq(), "client-0001", edit);
+        assertThat(twice).isEqualTo(once);
+    }
+
+    @Test
+    void an_edit_on_an_older_revision_is_refused_and_changes_nothing() {
+        Head removed = remove(0, 4800);
+        assertThatThrownBy(() -> bench.edit(school.student(), school.episodeId(), landed.seq(), "client-late",
+                new Remove(new Span(0, 10), landed.timeline().trackIds())))
+                .isInstanceOf(Refusal.class).hasMessage("bench.CHANGED_MEANWHILE");
+        assertThat(bench.head(school.student(), school.episodeId())).isEqualTo(removed);
+    }
+
+    @Test
+    void of_many_edits_at_once_on_one_revision_exactly_one_wins() throws Exception {
+        ExecutorService crew = Executors.newFixedThreadPool(8);
+        List<Callable<Head>> edits = new ArrayList<>();
+        for (int i = 0; i < 8; i++) {
+            String client = "racing-client-" + i;
+            edits.add(() -> bench.edit(school.student(), school.episodeId(), landed.seq(), client,
+                    new Remove(new Span(0, 4800), landed.timeline().trackIds())));
+        }
+        int won = 0;
+        for (Future<Head> result : crew.invokeAll(edits)) {
+            try {
+                assertThat(result.get().seq()).isEqualTo(landed.seq() + 1);
+                won++;
+            } catch (ExecutionException lost) {
+                assertThat(lost.getCause()).hasMessage("bench.CHANGED_MEANWHILE");
+            }
+        }
+        crew.shutdown();
+        assertThat(won).isEqualTo(1);
+        assertThat(jdbc.sql("SELECT count(*) FROM revision WHERE episode_id = ?").param(school.episodeId())
+                .query(Long.class).single()).isEqualTo(landed.seq() + 1);
+    }
+
+    @Test
+    void a_take_whose_landing_was_undone_can_be_laid_on_again_and_one_of_others_cannot() {
+        long take = landed.timeline().tracks().get(0).clips().get(0).takeId();
+        Head empty = undo();
+        assertThat(empty.timeline().endFrame()).isZero();
+        Head again = bench.layTake(school.student(), school.episodeId(), empty.seq(), "client-again", take, "Ravi");
+        assertThat(again.timeline().tracks().get(0).name()).isEqualTo("Ravi");
+        assertThat(again.timeline().endFrame()).isEqualTo(landed.timeline().endFrame());
+        assertThatThrownBy(() -> bench.layTake(school.stranger(), school.otherEpisodeId(), 1, "client-thief", take, "Mine"))
+                .isInstanceOf(NotFound.class);
+    }
+
+    @Test
+    void preview_sound_is_the_mix_within_two_steps_of_16_bits_and_at_most_ten_seconds() throws IOException {
+        Head removed = remove(48_000, 24_000);
+        int from = 30_000;
+        int frames = 60_000;
+        ByteBuffer heard = ByteBuffer.wrap(preview.raw(school.student(), school.episodeId(), removed.seq(), from, from + frames))
+                .order(ByteOrder.LITTLE_ENDIAN);
+        float[][] mix = new float[2][frames];
+        try (Mixer mixer = new Mixer(removed.timeline(), takes)) {
+            mixer.render(from, mix, 0, frames);
+        }
+        for (int i = 0; i < frames; i++) {
+            assertThat(heard.getShort() / 32768f).isBetween(mix[0][i] - 2f / 32768, mix[0][i] + 2f / 32768);
+            assertThat(heard.getShort() / 32768f).isBetween(mix[1][i] - 2f / 32768, mix[1][i] + 2f / 32768);
+        }
+        assertThatThrownBy(() -> preview.raw(school.student(), school.episodeId(), removed.seq(), 0, Frames.ofSeconds(11)))
+                .hasMessage("bench.SPAN_TOO_LONG");
+    }
+
+    private Head remove(long start, long frames) {
+        Head head = bench.head(school.student(), school.episodeId());
+        Set<Long> tracks = head.timeline().trackIds();
+        return bench.edit(school.student(), school.episodeId(), head.seq(), "client-" + head.seq() + "-" + start,
+                new Remove(new Span(start, start + frames), tracks));
+    }
+
+    private Head undo() {
+        long seq = bench.head(school.student(), school.episodeId()).seq();
+        return bench.undo(school.student(), school.episodeId(), seq, "undo-" + seq);
+    }
+
+    private Head redo() {
+        long seq = bench.head(school.student(), school.episodeId()).seq();
+        return bench.redo(school.student(), school.episodeId(), seq, "redo-" + seq);
+    }
+}

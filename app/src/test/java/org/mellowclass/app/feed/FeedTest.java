@@ -1,0 +1,194 @@
+package org.mellowclass.app.feed;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+
+import com.rometools.modules.itunes.EntryInformation;
+import com.rometools.rome.feed.synd.SyndEntry;
+import com.rometools.rome.feed.synd.SyndFeed;
+import com.rometools.rome.io.SyndFeedInput;
+import com.rometools.rome.io.XmlReader;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.mellowclass.app.review.HandIn;
+import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.testing.AppTest;
+import org.mellowclass.app.testing.Schools;
+import org.mellowclass.core.measure.LoudnessMeter;
+import org.mellowclass.core.measure.TruePeakMeter;
+import org.mellowclass.core.sound.SampleSink;
+import org.mellowclass.core.sound.SampleSource;
+import org.mellowclass.media.SoundDecoder;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.boot.test.web.server.LocalServerPort;
+import org.springframework.jdbc.core.simple.JdbcClient;
+
+/** The public side, over real HTTP, as a podcast program sees it. */
+@AppTest
+class FeedTest {
+
+    @TempDir
+    Path folder;
+    @LocalServerPort
+    private int port;
+    @Autowired
+    private AirDesk airDesk;
+    @Autowired
+    private HandIns handIns;
+    @Autowired
+    private Schools schools;
+    @Autowired
+    private SoundStore store;
+    @Autowired
+    private SoundDecoder decoder;
+    @Autowired
+    private JdbcClient jdbc;
+    private final HttpClient http = HttpClient.newHttpClient();
+    private Schools.School school;
+    private HandIn handIn;
+    private String feed;
+
+    @BeforeEach
+    void handInAnEpisode() throws IOException {
+        school = schools.build();
+        schools.readyTake(school, Schools.speech(), "Noor");
+        handIn = schools.readyHandIn(school);
+        feed = "/f/" + airDesk.feedKey(school.teacher(), school.classId());
+    }
+
+    @Test
+    void the_feed_is_rss_whose_enclosure_is_served_to_the_byte_and_measures_right() throws Exception {
+        Publication published = publish();
+        HttpResponse<byte[]> xml = get(feed + "/feed.xml");
+        assertThat(xml.headers().firstValue("Content-Type").orElseThrow()).startsWith("application/rss+xml");
+        SyndFeed parsed = new SyndFeedInput().build(new XmlReader(new ByteArrayInputStream(xml.body())));
+        assertThat(parsed.getFeedType()).isEqualTo("rss_2.0");
+        assertThat(parsed.getTitle()).isEqualTo("Test Tales");
+        SyndEntry entry = parsed.getEntries().get(0);
+        assertThat(entry.getTitle()).isEqualTo("Eels & otters");
+        assertThat(entry.getUri()).isEqualTo(published.publicKey());
+        EntryInformation podcast = (EntryInformation) entry.getModule("http://www.itunes.com/dtds/podcast-1.0.dtd");
+        assertThat(podcast.getDuration().getMilliseconds() / 1000).isEqualTo(5);
+        String address = URI.create(entry.getEnclosures().get(0).getUrl()).getPath();
+        assertThat(address).endsWith("/eels-otters.mp3");
+        HttpResponse<byte[]> mp3 = get(address);
+        assertThat((long) mp3.body().length).isEqualTo(entry.getEnclosures().get(0).getLength());
+        assertThat(mp3.headers().firstValue("Content-Type")).contains("audio/mpeg");
+
+        Path file = Files.write(folder.resolve("served.mp3"), mp3.body());
+        LoudnessMeter loudness = new LoudnessMeter(2);
+        TruePeakMeter peak = new TruePeakMeter(2);
+        try (SampleSource sound = decoder.open(file, decoder.probe(file))) {
+            SampleSink.drain(sound, loudness, peak);
+        }
+        assertThat(loudness.integrated().orElseThrow()).isCloseTo(-16, within(0.2));
+        assertThat(peak.truePeakDbtp().orElseThrow()).isLessThanOrEqualTo(-1);
+        assertThat(published.loudnessLufs()).isCloseTo(loudness.integrated().getAsDouble(), within(0.001));
+    }
+
+    @Test
+    void the_file_is_served_in_ranges() throws Exception {
+        String address = sound(publish());
+        byte[] whole = get(address).body();
+        HttpResponse<byte[]> part = http.send(HttpRequest.newBuilder(uri(address)).header("Range", "bytes=1000-1999").build(),
+                HttpResponse.BodyHandlers.ofByteArray());
+        assertThat(part.statusCode()).isEqualTo(206);
+        assertThat(part.headers().firstValue("Content-Range")).contains("bytes 1000-1999/" + whole.length);
+        assertThat(part.body()).isEqualTo(Arrays.copyOfRange(whole, 1000, 2000));
+    }
+
+    @Test
+    void nothing_can_be_reached_before_it_is_on_air_and_all_is_gone_after() throws Exception {
+        assertThat(get(feed + "/00112233445566778899aabbccddeeff").statusCode()).isEqualTo(404);
+        assertThat(new String(get(feed + "/feed.xml").body())).doesNotContain("<item>");
+        Publication published = publish();
+        String page = feed + "/" + published.publicKey();
+        assertThat(get(page).statusCode()).isEqualTo(200);
+        assertThat(get(page + "/another-name.mp3").statusCode()).isEqualTo(404);
+        assertThat(get("/f/00112233445566778899aabbccddeeff/" + published.publicKey()).statusCode()).isEqualTo(404);
+        Path file = store.file(published.soundKey());
+
+        airDesk.takeOff(school.teacher(), school.episodeId());
+
+        assertThat(get(page).statusCode()).isEqualTo(410);
+        assertThat(get(sound(published)).statusCode()).isEqualTo(410);
+        assertThat(new String(get(feed + "/feed.xml").body())).doesNotContain("<item>");
+        assertThat(file).doesNotExist();
+    }
+
+    @Test
+    void an_episode_that_comes_back_has_a_new_address_and_the_old_one_stays_gone() throws Exception {
+        Publication first = publish();
+        airDesk.takeOff(school.teacher(), school.episodeId());
+        airDesk.takeOff(school.teacher(), school.episodeId());
+        Publication second = publish();
+        assertThat(second.publicKey()).isNotEqualTo(first.publicKey());
+        assertThat(get(sound(first)).statusCode()).isEqualTo(410);
+        assertThat(get(sound(second)).statusCode()).isEqualTo(200);
+    }
+
+    @Test
+    void one_that_is_taken_off_while_it_is_prepared_never_goes_out() throws Exception {
+        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.", true);
+        airDesk.takeOff(school.teacher(), school.episodeId());
+        long publication = jdbc.sql("SELECT id FROM publication WHERE episode_id = ?").param(school.episodeId())
+                .query(Long.class).single();
+        Schools.await(() -> jdbc.sql("SELECT count(*) FROM scheduled_tasks WHERE task_instance = ?")
+                .param("on-air-" + publication).query(Integer.class).single() == 0);
+        assertThat(airDesk.onAir(school.episodeId())).isEmpty();
+        assertThat(new String(get(feed + "/feed.xml").body())).doesNotContain("<item>");
+    }
+
+    @Test
+    void publishing_twice_makes_one() throws Exception {
+        Publication first = publish();
+        airDesk.publish(school.teacher(), school.episodeId(), "Again", "Again.", true);
+        assertThat(airDesk.onAir(school.episodeId())).contains(first);
+    }
+
+    @Test
+    void the_gate_says_what_is_missing() {
+        assertThatThrownBy(() -> airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.", true))
+                .hasMessage("air.CLEARANCE");
+        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        assertThatThrownBy(() -> airDesk.publish(school.teacher(), school.episodeId(), " ", "A story.", true))
+                .hasMessage("air.TITLE");
+        assertThatThrownBy(() -> airDesk.publish(school.teacher(), school.episodeId(), "Eels", "", true))
+                .hasMessage("air.DESCRIPTION");
+        assertThatThrownBy(() -> airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.", false))
+                .hasMessage("air.CONSENT");
+    }
+
+    private Publication publish() {
+        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        airDesk.publish(school.teacher(), school.episodeId(), "Eels & otters", "A story about <both>.", true);
+        Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());
+        return airDesk.onAir(school.episodeId()).orElseThrow();
+    }
+
+    private String sound(Publication publication) {
+        return feed + "/" + publication.publicKey() + "/" + publication.slug() + ".mp3";
+    }
+
+    private HttpResponse<byte[]> get(String path) throws Exception {
+        return http.send(HttpRequest.newBuilder(uri(path)).build(), HttpResponse.BodyHandlers.ofByteArray());
+    }
+
+    private URI uri(String path) {
+        return URI.create("http://127.0.0.1:" + port + path);
+    }
+}

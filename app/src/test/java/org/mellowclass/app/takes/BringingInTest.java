@@ -1,0 +1,153 @@
+package org.mellowclass.app.takes;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+import static org.hamcrest.Matchers.is;
+import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.multipart;
+import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.header;
+import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.jsonPath;
+import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+
+import com.jayway.jsonpath.JsonPath;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.mellowclass.app.MellowProperties;
+import org.mellowclass.app.testing.AppTest;
+import org.mellowclass.app.testing.As;
+import org.mellowclass.app.testing.Schools;
+import org.mellowclass.core.measure.Skyline;
+import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.testing.Signal;
+import org.mellowclass.media.SoundEncoder;
+import org.mellowclass.media.Tags;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.mock.web.MockMultipartFile;
+import org.springframework.test.web.servlet.MockMvc;
+import org.springframework.test.web.servlet.ResultActions;
+
+@AppTest
+class BringingInTest {
+
+    @TempDir
+    Path folder;
+    @Autowired
+    private TakeShelf takes;
+    @Autowired
+    private Schools schools;
+    @Autowired
+    private SoundEncoder encoder;
+    @Autowired
+    private MellowProperties properties;
+    @Autowired
+    private MockMvc mvc;
+    private Schools.School school;
+
+    @BeforeEach
+    void build() {
+        school = schools.build();
+    }
+
+    @Test
+    void an_mp3_is_brought_in_by_its_content_whatever_it_is_called() throws Exception {
+        Path mp3 = folder.resolve("a.mp3");
+        encoder.mp3(Signal.sine(2, 440, -12, 3).stream(), new Tags("x", "y", "z", LocalDate.EPOCH), mp3);
+        long id = upload("Grandad’s letters.wav", Files.readAllBytes(mp3));
+        Schools.await(() -> takes.ready(school.episodeId()).containsKey(id));
+        Take take = takes.ready(school.episodeId()).get(id);
+        assertThat(take.name()).isEqualTo("Grandad’s letters");
+        assertThat(take.channels()).isEqualTo(2);
+        assertThat(Frames.toSeconds(take.frames())).isCloseTo(3, within(0.1));
+    }
+
+    @Test
+    void clipped_spots_are_found_before_the_rate_is_converted() throws Exception {
+        Signal signal = Signal.sine(44_100, 300, 0, 2, -6);
+        for (int i = 44_100; i < 44_110; i++) {
+            signal.samples()[0][i] = 1f;
+        }
+        long id = upload("loud.wav", bytes(signal));
+        Schools.await(() -> takes.ready(school.episodeId()).containsKey(id));
+        assertThat(takes.clipped(takes.ready(school.episodeId()).get(id))).containsExactly(new Span(48_000, 48_011));
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {
+        "notes.wav | Dear diary, today we recorded nothing. | This file is not a recording. Choose a WAV, MP3 or FLAC file.",
+        "list.mp3 | #EXTM3U | This file is not a recording. Choose a WAV, MP3 or FLAC file.",
+        "empty.wav | '' | Nothing was recorded. Check the microphone and record again."})
+    void what_is_no_sound_is_refused_in_plain_words_and_nothing_is_kept(String name, String content, String words)
+            throws Exception {
+        Set<Path> before = files();
+        send(name, content.getBytes()).andExpect(status().isUnprocessableEntity()).andExpect(jsonPath("$.detail", is(words)));
+        assertThat(files()).isEqualTo(before);
+        assertThat(takes.ofEpisode(school.student(), school.episodeId())).isEmpty();
+    }
+
+    @Test
+    void a_sound_without_a_single_frame_is_refused_when_it_is_decoded() throws Exception {
+        byte[] silent = bytes(Signal.silence(1, 0));
+        ResultActions result = send("nothing.wav", silent);
+        if (result.andReturn().getResponse().getStatus() == 200) {
+            long id = ((Number) JsonPath.read(result.andReturn().getResponse().getContentAsString(), "$.takeId")).longValue();
+            Schools.await(() -> takes.ofEpisode(school.student(), school.episodeId()).stream()
+                    .anyMatch(take -> take.id() == id && take.state() == Take.State.FAILED));
+        } else {
+            result.andExpect(status().isUnprocessableEntity());
+        }
+        assertThat(takes.ready(school.episodeId())).isEmpty();
+    }
+
+    @Test
+    void a_take_is_heard_in_ranges_and_kept_by_no_cache() throws Exception {
+        long id = schools.readyTake(school, Schools.speech(), "Noor");
+        mvc.perform(get("/takes/" + id + "/sound").with(As.person(school.student())).header("Range", "bytes=0-99"))
+                .andExpect(status().isPartialContent()).andExpect(header().longValue("Content-Length", 100))
+                .andExpect(header().string("Cache-Control", "no-store"));
+    }
+
+    @Test
+    void skyline_data_comes_in_tiles_that_end_with_the_take() throws Exception {
+        long id = schools.readyTake(school, Signal.sine(1, 440, 0, 30), "Noor");
+        int bins = (int) Math.ceil(30.0 * Frames.RATE / Skyline.FRAMES_A_BIN[0]);
+        assertThat(takes.skyline(school.student(), id, 0, 0)).hasSize(2 * TakeShelf.TILE_BINS).contains((byte) 255);
+        assertThat(takes.skyline(school.student(), id, 0, 1)).hasSize(2 * (bins - TakeShelf.TILE_BINS));
+        assertThat(takes.skyline(school.student(), id, 0, 2)).isEmpty();
+        assertThat(takes.skyline(school.student(), id, 3, 0)).hasSize(2 * 88);
+    }
+
+    private long upload(String name, byte[] content) throws Exception {
+        String body = send(name, content).andExpect(status().isOk()).andReturn().getResponse().getContentAsString();
+        return ((Number) JsonPath.read(body, "$.takeId")).longValue();
+    }
+
+    private ResultActions send(String name, byte[] content) throws Exception {
+        return mvc.perform(multipart("/episodes/" + school.episodeId() + "/takes")
+                .file(new MockMultipartFile("file", name, "audio/wav", content)).param("trackName", "Noor")
+                .with(csrf()).with(As.person(school.student())));
+    }
+
+    private byte[] bytes(Signal signal) throws IOException {
+        return Files.readAllBytes(Schools.write(signal, folder.resolve("signal.wav")));
+    }
+
+    /** Everything that the sound store holds, also on its way. */
+    private Set<Path> files() throws IOException {
+        try (Stream<Path> files = Files.walk(properties.folder())) {
+            return files.filter(Files::isRegularFile).collect(Collectors.toSet());
+        }
+    }
+}

@@ -1,0 +1,76 @@
+package org.mellowclass.app.web;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Properties;
+import java.util.stream.Stream;
+
+import org.junit.jupiter.api.Test;
+import org.mellowclass.app.board.Stage;
+import org.mellowclass.core.publish.AirGate;
+import org.mellowclass.core.soundcheck.Reading;
+import org.mellowclass.core.soundcheck.Verdict;
+import org.mellowclass.core.timeline.EditRefused;
+import org.mellowclass.media.SoundRefused;
+
+class WordsTest {
+
+    private final Words words = new Words();
+
+    @Test
+    void everything_that_can_be_said_has_words() throws IOException {
+        List<String> codes = new ArrayList<>();
+        add(codes, "refusal.edit.", EditRefused.Reason.values());
+        add(codes, "refusal.take.", SoundRefused.Reason.values());
+        add(codes, "problem.", SoundRefused.Reason.values());
+        add(codes, "refusal.air.", AirGate.Missing.values());
+        add(codes, "stage.", Stage.values());
+        add(codes, "verdict.", Verdict.values());
+        for (Reading.Kind kind : Reading.Kind.values()) {
+            codes.add("reading." + kind);
+            add(codes, "reading." + kind + ".", new Object[] {Verdict.GOOD, Verdict.CHECK, Verdict.FIX});
+        }
+        assertThat(bundle().stringPropertyNames()).containsAll(codes);
+    }
+
+    @Test
+    void what_a_reading_says_has_at_most_twelve_words() throws IOException {
+        Properties bundle = bundle();
+        assertThat(bundle.stringPropertyNames().stream().filter(code -> code.startsWith("reading.")))
+                .allSatisfy(code -> assertThat(bundle.getProperty(code).split(" ")).hasSizeLessThanOrEqualTo(12));
+    }
+
+    @Test
+    void numbers_and_lengths_are_written_for_people() {
+        assertThat(words.clock(48_000L * 65 + 47_999)).isEqualTo("1:05");
+        assertThat(words.decimal(-16.04)).isEqualTo("−16.0");
+        assertThat(words.decimal(-0.04)).isEqualTo("0.0");
+    }
+
+    @Test
+    void a_skyline_picture_stands_on_its_baseline_and_ends_at_its_width() {
+        byte[] bins = {(byte) 255, (byte) 255, 0, 0, (byte) 128, (byte) 128};
+        SkylinePicture picture = SkylinePicture.of(bins, 3);
+        assertThat(picture.body()).startsWith("M0 100L0.0 0.0H333.3L333.3 100.0").endsWith("L1000 100Z");
+        assertThat(picture.peaks()).startsWith("M0.0 0.0H333.3");
+        assertThat(SkylinePicture.of(new byte[0], 10).body()).endsWith("Z").doesNotContain("NaN");
+    }
+
+    private static void add(List<String> codes, String prefix, Object[] values) {
+        Stream.of(values).map(value -> prefix + value).forEach(codes::add);
+    }
+
+    private Properties bundle() throws IOException {
+        Properties properties = new Properties();
+        try (InputStreamReader reader = new InputStreamReader(
+                getClass().getResourceAsStream("/messages.properties"), StandardCharsets.UTF_8)) {
+            properties.load(reader);
+        }
+        return properties;
+    }
+}

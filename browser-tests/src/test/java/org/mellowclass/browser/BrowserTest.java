@@ -1,0 +1,104 @@
+package org.mellowclass.browser;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+
+import com.deque.html.axecore.playwright.AxeBuilder;
+import com.deque.html.axecore.results.Rule;
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+
+/** What the journeys share: one application, one Chromium, sign-in, and no page that complains in its console. */
+abstract class BrowserTest {
+
+    private static RunningApp app;
+    private static Playwright playwright;
+    private static Browser browser;
+
+    private final List<BrowserContext> contexts = new ArrayList<>();
+    private final List<String> complaints = new ArrayList<>();
+
+    @BeforeAll
+    static synchronized void start() throws IOException, InterruptedException {
+        if (app == null) {
+            app = RunningApp.start();
+            playwright = Playwright.create();
+            browser = launch(List.of());
+            Runtime.getRuntime().addShutdownHook(new Thread(playwright::close));
+        }
+    }
+
+    @AfterEach
+    void closePages() {
+        contexts.forEach(BrowserContext::close);
+        assertThat(complaints).as("complaints in the browser's console").isEmpty();
+    }
+
+    static Browser launch(List<String> arguments) {
+        return playwright.chromium().launch(new BrowserType.LaunchOptions()
+                .setExecutablePath(Path.of("/usr/bin/chromium")).setArgs(arguments));
+    }
+
+    static String address(String path) {
+        return app.address(path);
+    }
+
+    Page page() {
+        return page(browser, new Browser.NewContextOptions().setViewportSize(1280, 800));
+    }
+
+    Page page(Browser in, Browser.NewContextOptions options) {
+        BrowserContext context = in.newContext(options);
+        contexts.add(context);
+        Page page = context.newPage();
+        page.onConsoleMessage(message -> {
+            // an answer with a refusal is part of some journeys; scripts that fail or are blocked are not
+            if (message.type().equals("error") && !message.text().startsWith("Failed to load resource")) {
+                complaints.add(message.text());
+            }
+        });
+        page.onPageError(complaints::add);
+        return page;
+    }
+
+    static void signInAsTeacher(Page page) {
+        page.navigate(address("/sign-in?as=teacher"));
+        page.getByLabel("E-mail").fill("okoro@saltmarsh.example");
+        page.getByLabel("Password").fill("high tide at nine");
+        page.locator("#panel-teacher button[type=submit]").click();
+        page.waitForURL("**/classes/*");
+    }
+
+    static void signInAsStudent(Page page, String name, String passphrase) {
+        page.navigate(address("/sign-in"));
+        page.getByLabel("Class code").fill("heron8");
+        page.getByLabel("Your name").fill(name);
+        page.getByLabel("Passphrase").fill(passphrase);
+        page.locator("#panel-student button[type=submit]").click();
+        page.waitForURL("**/bench");
+    }
+
+    /** The number of the episode whose page is open. */
+    static String episodeOf(Page page) {
+        return page.url().replaceAll(".*/episodes/(\\d+)/.*", "$1");
+    }
+
+    static void waitForRows(Page page) {
+        page.locator(".lane canvas").first().waitFor();
+    }
+
+    static void assertAccessible(Page page) {
+        List<Rule> violations = new AxeBuilder(page).analyze().getViolations();
+        assertThat(violations).as("axe on %s", page.url())
+                .extracting(rule -> rule.getId() + " " + rule.getNodes().get(0).getHtml()).isEmpty();
+    }
+}

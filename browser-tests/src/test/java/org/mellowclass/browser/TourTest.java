@@ -1,0 +1,93 @@
+package org.mellowclass.browser;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.List;
+
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.Mouse;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import org.junit.jupiter.api.Test;
+
+/** Looks at every main view of the demo school: axe finds nothing, nothing is wider than the screen. */
+class TourTest extends BrowserTest {
+
+    private static final String PICTURES = System.getProperty("mellow.screenshots", "");
+
+    @Test
+    void the_teachers_views() {
+        Page page = page();
+        page.navigate(address("/sign-in"));
+        look(page, "sign-in");
+        signInAsTeacher(page);
+        look(page, "class-board");
+        page.getByRole(AriaRole.LINK,
+                new Page.GetByRoleOptions().setName("Hear Mudlark")).click();
+        page.waitForURL("**/hand-ins/*");
+        page.waitForFunction("document.querySelector('audio').readyState >= 1");
+        look(page, "review");
+        page.navigate(address("/episodes/3/air"));
+        look(page, "air-desk");
+    }
+
+    @Test
+    void the_crews_views() {
+        Page page = page();
+        signInAsStudent(page, "Tess", "green jetty");
+        waitForRows(page);
+        page.mouse().move(430, 110);
+        page.mouse().down();
+        page.mouse().move(560, 110, new Mouse.MoveOptions().setSteps(5));
+        page.mouse().up();
+        page.locator("#card").waitFor();
+        look(page, "bench");
+        page.navigate(address("/episodes/" + episodeOf(page) + "/record"));
+        look(page, "recording-room");
+    }
+
+    @Test
+    void an_episode_with_clipped_spots_and_a_teachers_sentence() {
+        Page page = page();
+        signInAsStudent(page, "Mina", "brown tide");
+        waitForRows(page);
+        assertThat(page.locator("#teacher-sentence").innerText()).contains("The laugh crackles");
+        look(page, "bench-another-pass");
+    }
+
+    @Test
+    void the_listeners_views() {
+        Page page = page();
+        signInAsTeacher(page);
+        page.getByText("Open the feed page").click();
+        look(page, "feed");
+        page.getByText("The night the footbridge floated").click();
+        page.waitForFunction("document.querySelector('audio').readyState >= 1");
+        look(page, "episode-page");
+    }
+
+    @Test
+    void the_bench_by_lamplight_and_a_listeners_phone() {
+        Page dark = page(launch(List.of()),
+                new Browser.NewContextOptions().setViewportSize(1280, 800).setColorScheme(ColorScheme.DARK));
+        signInAsStudent(dark, "Noor", "amber oar");
+        waitForRows(dark);
+        look(dark, "bench-dark");
+        dark.setViewportSize(360, 740);
+        dark.locator("text=Hand-ins").click();
+        dark.waitForURL("**/hand-ins/*");
+        look(dark, "");
+    }
+
+    private static void look(Page page, String picture) {
+        page.evaluate("document.fonts.ready");
+        assertAccessible(page);
+        assertThat((Integer) page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth"))
+                .as("pixels beyond the screen on %s", page.url()).isZero();
+        if (!PICTURES.isEmpty() && !picture.isEmpty()) {
+            page.screenshot(new Page.ScreenshotOptions().setPath(Path.of(PICTURES, picture + ".png")));
+        }
+    }
+}
