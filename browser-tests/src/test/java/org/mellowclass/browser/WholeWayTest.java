@@ -1,0 +1,210 @@
+package org.mellowclass.browser;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.List;
+
+import com.google.gson.JsonArray;
+import com.google.gson.JsonObject;
+import com.google.gson.JsonParser;
+import com.microsoft.playwright.APIResponse;
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Mouse;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.BoundingBox;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.mellowclass.core.measure.LoudnessMeter;
+import org.mellowclass.core.measure.TruePeakMeter;
+import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.SampleSink;
+import org.mellowclass.core.sound.SampleSource;
+import org.mellowclass.core.testing.Alignment;
+import org.mellowclass.media.SoundDecoder;
+
+/** From a microphone to the school feed, in real time. */
+class WholeWayTest extends BrowserTest {
+
+    private static final int ROW_FRAMES = 40 * Frames.RATE;
+    private static final int LEAD_FRAMES = ROW_FRAMES / 40;
+
+    @TempDir
+    private Path folder;
+
+    @Test
+    void what_is_published_is_what_was_spoken_minus_what_was_removed() throws Exception {
+        Path voice = Voices.speak(folder, List.of(
+                "The ferry leaves at nine, with two tickets on board.",
+                "No wait, that was wrong, I will say it again.",
+                "It comes back at noon, and nobody has ever asked why."));
+        float[] spoken = Voices.mono(voice);
+        try (Browser withVoice = launch(List.of("--use-fake-device-for-media-stream", "--use-fake-ui-for-media-stream",
+                "--use-file-for-fake-audio-capture=" + voice + "%noloop"))) {
+            Page crew = page(withVoice, new Browser.NewContextOptions().setViewportSize(1280, 800));
+            signInAsStudent(crew, "Wren", "two tickets");
+            String episode = episodeOf(crew);
+            record(crew, episode, spoken.length / Frames.RATE);
+
+            crew.navigate(address("/episodes/" + episode + "/bench"));
+            waitForRows(crew);
+            JsonObject clip = clips(timeline(crew, episode)).get(0).getAsJsonObject();
+            float[] take = Voices.mono(fetch(crew, "/takes/" + clip.get("takeId").getAsLong() + "/sound"), folder);
+            int offset = Alignment.offset(spoken, take, Frames.RATE);
+            assertSameSound(spoken, 0, take, offset, spoken.length);
+
+            int second = Voices.paddedFrames(folder, 0) + Frames.RATE;
+            int third = second + Voices.paddedFrames(folder, 1);
+            removeByDragging(crew, second + offset, third + offset);
+            JsonObject removed = timeline(crew, episode);
+            playsAndPauses(crew);
+            undoAndRedoSurviveAReload(crew, episode, removed);
+
+            crew.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Hand in")).click();
+            crew.getByText("Sound check").waitFor();
+            assertThat(crew.locator("table").innerText()).contains("−16.0 LUFS");
+
+            Page teacher = page();
+            signInAsTeacher(teacher);
+            teacher.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Hear it: Two tickets to the far side")).click();
+            teacher.getByLabel("Play", new Page.GetByLabelOptions().setExact(true)).click();
+            teacher.waitForFunction("document.querySelector('audio').currentTime > 0.3");
+            teacher.getByLabel("One sentence for the crew").fill("Lovely. It goes out as it is.");
+            teacher.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Clear for air")).click();
+            teacher.waitForURL("**/air");
+            teacher.getByLabel("Description, for listeners").fill("A ferry, two tickets and no answer.");
+            teacher.getByLabel("Every voice in it may be heard in public.").check();
+            teacher.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Publish")).click();
+            teacher.getByText("Open its page").click();
+
+            assertPublished(teacher, expected(spoken, offset, clips(removed)));
+            takeOffAir(teacher, episode);
+        }
+    }
+
+    private void record(Page crew, String episode, int seconds) {
+        crew.navigate(address("/episodes/" + episode + "/record"));
+        Locator record = crew.locator("#record");
+        record.click();
+        crew.waitForFunction("seconds => parseFloat(document.getElementById('clock').textContent.split(':')[1]) > seconds",
+                seconds, new Page.WaitForFunctionOptions().setTimeout(60_000));
+        record.click();
+        crew.getByLabel("Hear Take 1").waitFor();
+    }
+
+    /** Drags across the first row of the page from one frame to another, and removes what is marked. */
+    private static void removeByDragging(Page crew, int from, int to) {
+        BoundingBox lane = crew.locator(".lane").first().boundingBox();
+        double y = lane.y + lane.height / 2;
+        crew.mouse().move(x(lane, from), y);
+        crew.mouse().down();
+        crew.mouse().move(x(lane, to), y, new Mouse.MoveOptions().setSteps(10));
+        crew.mouse().up();
+        assertThat(crew.locator("#card-span").innerText()).contains(" to ").contains(" s");
+        crew.keyboard().press("4");
+        crew.getByText("Undo brings it back.").waitFor();
+    }
+
+    private static double x(BoundingBox lane, int frame) {
+        return lane.x + lane.width * (frame + LEAD_FRAMES) / (ROW_FRAMES + LEAD_FRAMES);
+    }
+
+    private static void playsAndPauses(Page crew) {
+        crew.keyboard().press("Home");
+        crew.keyboard().press("Space");
+        crew.waitForFunction("document.getElementById('gauge-word').textContent === 'good'");
+        crew.keyboard().press("Space");
+        crew.locator("#play[aria-label=Play]").waitFor();
+    }
+
+    private static void undoAndRedoSurviveAReload(Page crew, String episode, JsonObject removed) {
+        crew.keyboard().press("Control+z");
+        crew.waitForFunction("!document.getElementById('redo').disabled");
+        crew.reload();
+        waitForRows(crew);
+        assertThat(clips(timeline(crew, episode))).hasSize(1);
+        crew.keyboard().press("Control+Shift+z");
+        crew.waitForFunction("document.getElementById('redo').disabled");
+        assertThat(timeline(crew, episode).get("tracks")).isEqualTo(removed.get("tracks"));
+    }
+
+    /** What was spoken, arranged as the clips of the timeline say. */
+    private static float[] expected(float[] spoken, int offset, JsonArray clips) {
+        float[] expected = new float[0];
+        for (var element : clips) {
+            JsonObject clip = element.getAsJsonObject();
+            int from = clip.get("takeFrame").getAsInt() - offset;
+            int start = clip.get("startFrame").getAsInt();
+            int frames = clip.get("frames").getAsInt();
+            expected = Arrays.copyOf(expected, start + frames);
+            for (int i = 0; i < frames; i++) {
+                int at = from + i;
+                expected[start + i] = at >= 0 && at < spoken.length ? spoken[at] : 0;
+            }
+        }
+        return expected;
+    }
+
+    private void assertPublished(Page teacher, float[] expected) throws Exception {
+        String link = teacher.getByText("Download the MP3").getAttribute("href");
+        assertThat(link).endsWith("/two-tickets-to-the-far-side.mp3");
+        Path mp3 = Files.write(folder.resolve("published.mp3"), fetch(teacher, link));
+        float[] heard = Voices.mono(mp3);
+        int offset = Alignment.offset(expected, heard, Frames.RATE / 2);
+        assertSameSound(expected, 0, heard, offset, expected.length);
+
+        SoundDecoder decoder = new SoundDecoder(folder);
+        LoudnessMeter loudness = new LoudnessMeter(2);
+        TruePeakMeter peak = new TruePeakMeter(2);
+        try (SampleSource sound = decoder.open(mp3, decoder.probe(mp3))) {
+            SampleSink.drain(sound, loudness, peak);
+        }
+        assertThat(loudness.integrated().orElseThrow()).isCloseTo(-16, within(0.2));
+        assertThat(peak.truePeakDbtp().orElseThrow()).isLessThanOrEqualTo(-1);
+
+        teacher.waitForFunction("document.querySelector('audio').readyState >= 1");
+        teacher.getByLabel("Position").fill("3");
+        teacher.waitForFunction("Math.abs(document.querySelector('audio').currentTime - 3) < 0.2");
+    }
+
+    private static void takeOffAir(Page teacher, String episode) {
+        String page = teacher.url();
+        teacher.navigate(address("/episodes/" + episode + "/air"));
+        teacher.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Take off air")).click();
+        teacher.getByText("It was taken off air.").waitFor();
+        assertThat(teacher.context().request().get(page).status()).isEqualTo(410);
+    }
+
+    /** Compares second by second, where there is something to hear. */
+    private static void assertSameSound(float[] wanted, int fromWanted, float[] heard, int fromHeard, int frames) {
+        for (int at = 0; at + Frames.RATE <= frames; at += Frames.RATE) {
+            double squares = 0;
+            for (int i = 0; i < Frames.RATE; i++) {
+                squares += wanted[fromWanted + at + i] * wanted[fromWanted + at + i];
+            }
+            if (Math.sqrt(squares / Frames.RATE) > 0.01) {
+                assertThat(Alignment.correlation(wanted, fromWanted + at, heard, fromHeard + at, Frames.RATE))
+                        .as("correlation in second %d", at / Frames.RATE).isGreaterThan(0.97);
+            }
+        }
+    }
+
+    private static JsonObject timeline(Page page, String episode) {
+        return JsonParser.parseString(new String(fetch(page, "/episodes/" + episode + "/timeline"))).getAsJsonObject();
+    }
+
+    private static JsonArray clips(JsonObject timeline) {
+        return timeline.getAsJsonArray("tracks").get(0).getAsJsonObject().getAsJsonArray("clips");
+    }
+
+    private static byte[] fetch(Page page, String path) {
+        APIResponse response = page.context().request().get(address(path));
+        assertThat(response.status()).isEqualTo(200);
+        return response.body();
+    }
+}
