@@ -43,7 +43,7 @@ class BenchPageTest extends BrowserTest {
         page.keyboard().press("4");
         page.getByText("Undo brings it back.").waitFor();
         page.keyboard().press("Control+z");
-        page.waitForFunction("!document.getElementById('redo').disabled");
+        await(page, "!document.getElementById('redo').disabled");
         assertThat(page.locator("#length").innerText()).isEqualTo(length);
     }
 
@@ -68,7 +68,7 @@ class BenchPageTest extends BrowserTest {
         two.getByText("Somebody changed the episode meanwhile. It is shown as it is now.").waitFor();
         assertThat(two.locator("#length").innerText()).isEqualTo(one.locator("#length").innerText());
         one.keyboard().press("Control+z");
-        one.waitForFunction("!document.getElementById('redo').disabled");
+        await(one, "!document.getElementById('redo').disabled");
     }
 
     private static void removeStart(Page page) {

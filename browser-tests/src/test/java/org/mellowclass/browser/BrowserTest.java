@@ -92,6 +92,12 @@ abstract class BrowserTest {
         return page.url().replaceAll(".*/episodes/(\\d+)/.*", "$1");
     }
 
+    /** Waits until an expression is true in the page; asks from outside, since the page's policy forbids to evaluate text. */
+    static void await(Page page, String expression) {
+        page.waitForCondition(() -> Boolean.TRUE.equals(page.evaluate(expression)),
+                new Page.WaitForConditionOptions().setTimeout(60_000));
+    }
+
     static void waitForRows(Page page) {
         page.locator(".lane canvas").first().waitFor();
     }

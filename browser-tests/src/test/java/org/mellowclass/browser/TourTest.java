@@ -27,7 +27,7 @@ class TourTest extends BrowserTest {
         page.getByRole(AriaRole.LINK,
                 new Page.GetByRoleOptions().setName("Hear Mudlark")).click();
         page.waitForURL("**/hand-ins/*");
-        page.waitForFunction("document.querySelector('audio').readyState >= 1");
+        await(page, "document.querySelector('audio').readyState >= 1");
         look(page, "review");
         page.navigate(address("/episodes/3/air"));
         look(page, "air-desk");
@@ -64,7 +64,7 @@ class TourTest extends BrowserTest {
         page.getByText("Open the feed page").click();
         look(page, "feed");
         page.getByText("The night the footbridge floated").click();
-        page.waitForFunction("document.querySelector('audio').readyState >= 1");
+        await(page, "document.querySelector('audio').readyState >= 1");
         look(page, "episode-page");
     }
 

@@ -73,7 +73,7 @@ class WholeWayTest extends BrowserTest {
             signInAsTeacher(teacher);
             teacher.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Hear it: Two tickets to the far side")).click();
             teacher.getByLabel("Play", new Page.GetByLabelOptions().setExact(true)).click();
-            teacher.waitForFunction("document.querySelector('audio').currentTime > 0.3");
+            await(teacher, "document.querySelector('audio').currentTime > 0.3");
             teacher.getByLabel("One sentence for the crew").fill("Lovely. It goes out as it is.");
             teacher.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Clear for air")).click();
             teacher.waitForURL("**/air");
@@ -91,8 +91,7 @@ class WholeWayTest extends BrowserTest {
         crew.navigate(address("/episodes/" + episode + "/record"));
         Locator record = crew.locator("#record");
         record.click();
-        crew.waitForFunction("seconds => parseFloat(document.getElementById('clock').textContent.split(':')[1]) > seconds",
-                seconds, new Page.WaitForFunctionOptions().setTimeout(60_000));
+        await(crew, "parseFloat(document.getElementById('clock').textContent.split(':')[1]) > " + seconds);
         record.click();
         crew.getByLabel("Hear Take 1").waitFor();
     }
@@ -117,19 +116,19 @@ class WholeWayTest extends BrowserTest {
     private static void playsAndPauses(Page crew) {
         crew.keyboard().press("Home");
         crew.keyboard().press("Space");
-        crew.waitForFunction("document.getElementById('gauge-word').textContent === 'good'");
+        await(crew, "document.getElementById('gauge-word').textContent === 'good'");
         crew.keyboard().press("Space");
         crew.locator("#play[aria-label=Play]").waitFor();
     }
 
     private static void undoAndRedoSurviveAReload(Page crew, String episode, JsonObject removed) {
         crew.keyboard().press("Control+z");
-        crew.waitForFunction("!document.getElementById('redo').disabled");
+        await(crew, "!document.getElementById('redo').disabled");
         crew.reload();
         waitForRows(crew);
         assertThat(clips(timeline(crew, episode))).hasSize(1);
         crew.keyboard().press("Control+Shift+z");
-        crew.waitForFunction("document.getElementById('redo').disabled");
+        await(crew, "document.getElementById('redo').disabled");
         assertThat(timeline(crew, episode).get("tracks")).isEqualTo(removed.get("tracks"));
     }
 
@@ -167,9 +166,9 @@ class WholeWayTest extends BrowserTest {
         assertThat(loudness.integrated().orElseThrow()).isCloseTo(-16, within(0.2));
         assertThat(peak.truePeakDbtp().orElseThrow()).isLessThanOrEqualTo(-1);
 
-        teacher.waitForFunction("document.querySelector('audio').readyState >= 1");
+        await(teacher, "document.querySelector('audio').readyState >= 1");
         teacher.getByLabel("Position").fill("3");
-        teacher.waitForFunction("Math.abs(document.querySelector('audio').currentTime - 3) < 0.2");
+        await(teacher, "Math.abs(document.querySelector('audio').currentTime - 3) < 0.2");
     }
 
     private static void takeOffAir(Page teacher, String episode) {

@@ -14,6 +14,7 @@ import org.mellowclass.app.people.Person;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.web.Refusal;
+import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.soundcheck.WorkingLevel;
 import org.mellowclass.core.timeline.Remove;
@@ -55,7 +56,7 @@ class BenchController {
     }
 
     /** What the page knows of a take. */
-    record TakeView(String name, String trackName, long frames, List<Span> clipped) {
+    record TakeView(String name, String trackName, long frames, List<ClippedSpot> clipped) {
     }
 
     /** A timeline as the page draws it. */

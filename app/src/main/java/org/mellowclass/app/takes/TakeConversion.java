@@ -13,14 +13,13 @@ import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.core.dsp.Resampler;
-import org.mellowclass.core.measure.ClippedRun;
+import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.measure.ClippingFinder;
 import org.mellowclass.core.measure.Skyline;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleFormat;
 import org.mellowclass.core.sound.SampleSink;
 import org.mellowclass.core.sound.SampleSource;
-import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.sound.Tap;
 import org.mellowclass.core.sound.WavWriter;
 import org.mellowclass.media.SoundDecoder;
@@ -125,7 +124,7 @@ class TakeConversion {
         }
     }
 
-    private record Made(int rate, int channels, long frames, List<ClippedRun> clipped) {
+    private record Made(int rate, int channels, long frames, List<ClippedSpot> clipped) {
     }
 
     private Made fromChunks(Take take, Path original, Path wav, Path skyline) throws IOException {
@@ -144,7 +143,7 @@ class TakeConversion {
 
     private Made convert(Take take, SampleSource incoming, long expectedFrames, Path wav, Path skylineFile)
             throws IOException {
-        ClippingFinder clipping = new ClippingFinder(incoming.channels());
+        ClippingFinder clipping = new ClippingFinder(incoming.channels(), incoming.sampleRate());
         Skyline skyline = new Skyline(incoming.channels());
         long frames;
         SampleSource reported = new Reporting(new Tap(incoming, clipping), expectedFrames,
@@ -159,11 +158,11 @@ class TakeConversion {
     }
 
     private String clippedJson(Made made) throws JsonProcessingException {
-        List<Span> spans = made.clipped.stream()
-                .map(run -> new Span(run.startFrame() * Frames.RATE / made.rate,
-                        Frames.converted(run.startFrame() + run.frames(), made.rate)))
-                .distinct().toList();
-        return json.writeValueAsString(spans);
+        List<ClippedSpot> spots = made.clipped.stream()
+                .map(spot -> new ClippedSpot(spot.startFrame() * Frames.RATE / made.rate,
+                        Frames.converted(spot.endFrame(), made.rate), spot.runs()))
+                .toList();
+        return json.writeValueAsString(spots);
     }
 
     /** Nothing of a refused file is kept but its row, which says why. */

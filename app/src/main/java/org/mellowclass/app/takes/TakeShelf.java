@@ -21,10 +21,10 @@ import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;
 import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.measure.Skyline;
 import org.mellowclass.core.render.Takes;
 import org.mellowclass.core.sound.RandomAccessSound;
-import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.sound.WavReader;
 import org.springframework.stereotype.Service;
 
@@ -93,7 +93,7 @@ public class TakeShelf implements Takes {
     }
 
     /** The clipped spots of a take, in its frames at 48 kHz. */
-    public List<Span> clipped(Take take) {
+    public List<ClippedSpot> clipped(Take take) {
         try {
             return json.readValue(take.clipped(), new TypeReference<>() {
             });

@@ -28,9 +28,9 @@ import org.mellowclass.app.MellowProperties;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.As;
 import org.mellowclass.app.testing.Schools;
+import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.measure.Skyline;
 import org.mellowclass.core.sound.Frames;
-import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.testing.Signal;
 import org.mellowclass.media.SoundEncoder;
 import org.mellowclass.media.Tags;
@@ -81,7 +81,7 @@ class BringingInTest {
         }
         long id = upload("loud.wav", bytes(signal));
         Schools.await(() -> takes.ready(school.episodeId()).containsKey(id));
-        assertThat(takes.clipped(takes.ready(school.episodeId()).get(id))).containsExactly(new Span(48_000, 48_011));
+        assertThat(takes.clipped(takes.ready(school.episodeId()).get(id))).containsExactly(new ClippedSpot(48_000, 48_011, 1));
     }
 
     @ParameterizedTest

@@ -7,24 +7,27 @@ import java.util.List;
 import org.mellowclass.core.sound.SampleSink;
 
 /**
- * Finds runs of three or more consecutive samples at or beyond 0.999 of full scale. Must see the sound before any
- * resampling, which rounds flat tops off. At most {@link #MOST_RUNS} runs are kept by place; all are counted.
+ * Finds clipping: runs of three or more consecutive samples at or beyond 0.999 of full scale. Must see the sound before
+ * any resampling, which rounds flat tops off. Frames are at the sound's own rate.
  */
 public final class ClippingFinder implements SampleSink {
 
-    /** Enough to mark every spot of an ordinary take; a square wave would have millions. */
-    public static final int MOST_RUNS = 1000;
-
     private static final float FULL_SCALE = 0.999f;
     private static final int SHORTEST_RUN = 3;
+    private static final int SPOTS_A_SECOND = 20;
 
     private final long[] runLength;
-    private final List<ClippedRun> runs = new ArrayList<>();
-    private long count;
+    private final List<List<ClippedSpot>> spots = new ArrayList<>();
+    private final long joinFrames;
     private long position;
 
-    public ClippingFinder(int channels) {
+    /** @param sampleRate frames a second */
+    public ClippingFinder(int channels, int sampleRate) {
         runLength = new long[channels];
+        joinFrames = sampleRate / SPOTS_A_SECOND;
+        for (int c = 0; c < channels; c++) {
+            spots.add(new ArrayList<>());
+        }
     }
 
     @Override
@@ -44,28 +47,34 @@ public final class ClippingFinder implements SampleSink {
         position += frames;
     }
 
-    /** The runs in the order of their places; call once, when the sound has ended. */
-    public List<ClippedRun> finish() {
+    /** The spots of all channels in the order of their places; call once, when the sound has ended. */
+    public List<ClippedSpot> finish() {
+        List<ClippedSpot> all = new ArrayList<>();
         for (int c = 0; c < runLength.length; c++) {
             endRun(c, runLength[c], position);
             runLength[c] = 0;
+            all.addAll(spots.get(c));
         }
-        runs.sort(Comparator.comparingLong(ClippedRun::startFrame));
-        return List.copyOf(runs);
-    }
-
-    /** All runs, also those beyond {@link #MOST_RUNS}. */
-    public long count() {
-        return count;
+        all.sort(Comparator.comparingLong(ClippedSpot::startFrame));
+        List<ClippedSpot> joined = new ArrayList<>();
+        all.forEach(spot -> join(joined, spot));
+        return List.copyOf(joined);
     }
 
     private void endRun(int channel, long length, long endFrame) {
-        if (length < SHORTEST_RUN) {
-            return;
+        if (length >= SHORTEST_RUN) {
+            join(spots.get(channel), new ClippedSpot(endFrame - length, endFrame, 1));
         }
-        count++;
-        if (runs.size() < MOST_RUNS) {
-            runs.add(new ClippedRun(endFrame - length, length, channel));
+    }
+
+    /** Adds a spot that starts no earlier than the last of the list, or joins it to that. */
+    private void join(List<ClippedSpot> list, ClippedSpot next) {
+        ClippedSpot last = list.isEmpty() ? null : list.get(list.size() - 1);
+        if (last != null && next.startFrame() - last.endFrame() <= joinFrames) {
+            list.set(list.size() - 1, new ClippedSpot(last.startFrame(), Math.max(last.endFrame(), next.endFrame()),
+                    last.runs() + next.runs()));
+        } else {
+            list.add(next);
         }
     }
 }

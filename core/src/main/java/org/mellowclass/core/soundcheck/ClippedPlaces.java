@@ -5,7 +5,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.function.LongFunction;
 
-import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
@@ -20,8 +20,8 @@ public final class ClippedPlaces {
      * @param clippedInTake the clipped spots of a take, by its id, in frames of the take at 48 kHz
      * @return the spots that lie in clips on tracks that are not muted, in frames of the timeline, in order
      */
-    public static List<Span> in(Timeline timeline, LongFunction<List<Span>> clippedInTake) {
-        List<Span> places = new ArrayList<>();
+    public static List<ClippedSpot> in(Timeline timeline, LongFunction<List<ClippedSpot>> clippedInTake) {
+        List<ClippedSpot> places = new ArrayList<>();
         for (Track track : timeline.tracks()) {
             if (track.muted()) {
                 continue;
@@ -29,15 +29,15 @@ public final class ClippedPlaces {
             for (Clip clip : track.clips()) {
                 long end = clip.takeFrame() + clip.frames();
                 long offset = clip.startFrame() - clip.takeFrame();
-                for (Span spot : clippedInTake.apply(clip.takeId())) {
-                    if (spot.overlaps(clip.takeFrame(), end)) {
-                        places.add(new Span(Math.max(spot.startFrame(), clip.takeFrame()) + offset,
-                                Math.min(spot.endFrame(), end) + offset));
+                for (ClippedSpot spot : clippedInTake.apply(clip.takeId())) {
+                    if (spot.startFrame() < end && spot.endFrame() > clip.takeFrame()) {
+                        places.add(new ClippedSpot(Math.max(spot.startFrame(), clip.takeFrame()) + offset,
+                                Math.min(spot.endFrame(), end) + offset, spot.runs()));
                     }
                 }
             }
         }
-        places.sort(Comparator.comparingLong(Span::startFrame));
+        places.sort(Comparator.comparingLong(ClippedSpot::startFrame));
         return places;
     }
 }

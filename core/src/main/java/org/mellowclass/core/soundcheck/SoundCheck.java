@@ -4,6 +4,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.OptionalDouble;
 
+import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
 
@@ -22,11 +23,11 @@ public record SoundCheck(List<Reading> readings) {
      *
      * @param loudnessLufs  integrated loudness of the mixdown; empty for silence
      * @param truePeakDbtp  its true peak; empty for silence
-     * @param clippedPlaces every clipped run of the takes used, where it stands in the episode
+     * @param clippedPlaces every clipped spot of the takes used, where it stands in the episode
      * @param deadAir       stretches of dead air over two seconds
      * @param frames        length of the mixdown at 48 kHz
      */
-    public record Measured(OptionalDouble loudnessLufs, OptionalDouble truePeakDbtp, List<Span> clippedPlaces,
+    public record Measured(OptionalDouble loudnessLufs, OptionalDouble truePeakDbtp, List<ClippedSpot> clippedPlaces,
                            List<Span> deadAir, long frames) {
     }
 
@@ -65,9 +66,10 @@ public record SoundCheck(List<Reading> readings) {
     }
 
     private static Reading clipping(Measured measured) {
-        int runs = measured.clippedPlaces().size();
+        long runs = measured.clippedPlaces().stream().mapToLong(ClippedSpot::runs).sum();
         Verdict verdict = runs == 0 ? Verdict.GOOD : runs <= CLIPPING_CHECK_RUNS ? Verdict.CHECK : Verdict.FIX;
-        return new Reading(Reading.Kind.CLIPPING, verdict, (double) runs, measured.clippedPlaces());
+        return new Reading(Reading.Kind.CLIPPING, verdict, (double) runs,
+                measured.clippedPlaces().stream().map(spot -> new Span(spot.startFrame(), spot.endFrame())).toList());
     }
 
     private static Reading deadAir(Measured measured) {

@@ -15,29 +15,38 @@ import org.mellowclass.core.testing.Signal;
 class FindersTest {
 
     @Test
-    void every_planted_clipped_run_is_found_across_blocks_and_at_the_end() throws IOException {
+    void every_planted_run_is_found_across_blocks_and_channels_and_at_the_end() throws IOException {
         Signal signal = Signal.noise(2, -3, 1, 4);
         plant(signal, 0, 995, 5);
         plant(signal, 1, 20_000, 3);
         plant(signal, 0, 30_000, 2);
         plant(signal, 1, 47_990, 10);
-        ClippingFinder finder = new ClippingFinder(2);
-        SampleSink.drain(signal.stream(), finder);
-        assertThat(finder.finish()).containsExactly(new ClippedRun(995, 5, 0), new ClippedRun(20_000, 3, 1),
-                new ClippedRun(47_990, 10, 1));
-        assertThat(finder.count()).isEqualTo(3);
+        plant(signal, 0, 20_100, 4);
+        assertThat(clipped(signal)).containsExactly(new ClippedSpot(995, 1000, 1), new ClippedSpot(20_000, 20_104, 2),
+                new ClippedSpot(47_990, 48_000, 1));
     }
 
     @Test
-    void a_square_wave_is_counted_whole_and_kept_in_part() throws IOException {
-        float[] square = new float[Frames.RATE];
+    void however_much_is_clipped_every_stretch_of_it_is_kept() throws IOException {
+        float[] square = new float[10 * Frames.RATE];
         for (int i = 0; i < square.length; i++) {
-            square[i] = i / 4 % 2 == 0 ? 1 : 0;
+            boolean loud = i < 3 * Frames.RATE || i >= 9 * Frames.RATE;
+            square[i] = loud && i / 4 % 2 == 0 ? 1 : 0;
         }
-        ClippingFinder finder = new ClippingFinder(1);
-        SampleSink.drain(Signal.of(Frames.RATE, square).stream(), finder);
-        assertThat(finder.finish()).hasSize(ClippingFinder.MOST_RUNS);
-        assertThat(finder.count()).isEqualTo(6000);
+        List<ClippedSpot> spots = clipped(Signal.of(Frames.RATE, square));
+        assertThat(spots).extracting(ClippedSpot::runs).containsExactly(18_000L, 6_000L);
+        assertThat(spots.get(1).startFrame()).isEqualTo(9L * Frames.RATE);
+    }
+
+    @Test
+    void clean_speech_just_under_full_scale_has_none() throws IOException {
+        assertThat(clipped(Signal.sine(1, 200, -1, 2))).isEmpty();
+    }
+
+    private static List<ClippedSpot> clipped(Signal signal) throws IOException {
+        ClippingFinder finder = new ClippingFinder(signal.channels(), signal.rate());
+        SampleSink.drain(signal.stream(), finder);
+        return finder.finish();
     }
 
     @Test

@@ -2,13 +2,13 @@ package org.mellowclass.core.soundcheck;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.util.Collections;
 import java.util.List;
 import java.util.OptionalDouble;
 
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.timeline.Clip;
@@ -65,15 +65,15 @@ class SoundCheckTest {
         Clip late = new Clip(2, 7, 9000, 0, 520, 0, 0, 0);
         Track heard = new Track(1, "Noor", 1, 0, false, List.of(early, late));
         Track muted = new Track(2, "Ravi", 1, 0, true, List.of(early));
-        List<Span> places = ClippedPlaces.in(new Timeline(List.of(heard, muted), 9),
-                take -> List.of(new Span(510, 530), new Span(1600, 1610)));
-        assertThat(places).containsExactly(new Span(1010, 1030), new Span(9510, 9520));
+        List<ClippedSpot> places = ClippedPlaces.in(new Timeline(List.of(heard, muted), 9),
+                take -> List.of(new ClippedSpot(510, 530, 2), new ClippedSpot(1600, 1610, 1)));
+        assertThat(places).containsExactly(new ClippedSpot(1010, 1030, 2), new ClippedSpot(9510, 9520, 2));
     }
 
     private static SoundCheck.Measured measured(double lufs, double dbtp, int clipped, int deadSeconds, int seconds) {
         List<Span> dead = deadSeconds == 0 ? List.of() : List.of(new Span(0, Frames.ofSeconds(deadSeconds)));
         return new SoundCheck.Measured(OptionalDouble.of(lufs), OptionalDouble.of(dbtp),
-                Collections.nCopies(clipped, new Span(5, 9)), dead, Frames.ofSeconds(seconds));
+                clipped == 0 ? List.of() : List.of(new ClippedSpot(5, 900, clipped)), dead, Frames.ofSeconds(seconds));
     }
 
     private static Verdict verdict(Reading.Kind kind, SoundCheck.Measured measured) {
