@@ -30,8 +30,8 @@ export class Microphone {
     } catch (problem) {
       throw new Error(PROBLEMS[problem.name] ?? 'The microphone could not be opened. Try again.');
     }
-    // the context's own rate: a forced one damages the sound now and then
-    microphone.#context = new AudioContext();
+    // the context's own rate, since a forced one damages the sound now and then; large buffers, since nothing waits for them
+    microphone.#context = new AudioContext({ latencyHint: 'playback' });
     await microphone.#context.resume();
     await microphone.#context.audioWorklet.addModule(workletAddress);
     microphone.#node = new AudioWorkletNode(microphone.#context, 'recorder', { numberOfOutputs: 0 });

@@ -5,8 +5,10 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.regex.Pattern;
 
 import com.google.gson.JsonArray;
 import com.google.gson.JsonObject;
@@ -71,7 +73,7 @@ class WholeWayTest extends BrowserTest {
 
             Page teacher = page();
             signInAsTeacher(teacher);
-            teacher.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Hear it: Two tickets to the far side")).click();
+            teacher.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName(Pattern.compile("Hear it.*Two tickets"))).click();
             teacher.getByLabel("Play", new Page.GetByLabelOptions().setExact(true)).click();
             await(teacher, "document.querySelector('audio').currentTime > 0.3");
             teacher.getByLabel("One sentence for the crew").fill("Lovely. It goes out as it is.");
@@ -181,16 +183,20 @@ class WholeWayTest extends BrowserTest {
 
     /** Compares second by second, where there is something to hear. */
     private static void assertSameSound(float[] wanted, int fromWanted, float[] heard, int fromHeard, int frames) {
+        List<String> wrong = new ArrayList<>();
         for (int at = 0; at + Frames.RATE <= frames; at += Frames.RATE) {
             double squares = 0;
             for (int i = 0; i < Frames.RATE; i++) {
                 squares += wanted[fromWanted + at + i] * wanted[fromWanted + at + i];
             }
             if (Math.sqrt(squares / Frames.RATE) > 0.01) {
-                assertThat(Alignment.correlation(wanted, fromWanted + at, heard, fromHeard + at, Frames.RATE))
-                        .as("correlation in second %d", at / Frames.RATE).isGreaterThan(0.97);
+                double same = Alignment.correlation(wanted, fromWanted + at, heard, fromHeard + at, Frames.RATE);
+                if (same < 0.97) {
+                    wrong.add("second " + at / Frames.RATE + ": " + same);
+                }
             }
         }
+        assertThat(wrong).as("seconds that sound otherwise").isEmpty();
     }
 
     private static JsonObject timeline(Page page, String episode) {
