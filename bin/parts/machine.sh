@@ -36,7 +36,7 @@ install_missing() {
 # A JDK, not only a runtime, of version 17 or later.
 need_jdk() {
   local version
-  version=$(javac -version 2>&1 | sed -nE 's/^javac ([0-9]+).*/\1/p')
+  version=$({ javac -version 2>&1 || true; } | sed -nE 's/^javac ([0-9]+).*/\1/p')
   [ "${version:-0}" -ge 17 ] || missing_packages+=(openjdk-17-jdk-headless)
 }
 
