@@ -46,7 +46,10 @@ export class TakeUpload {
       this.#cut(this.#waiting.length);
     }
     await this.#sending;
-    await postJson(`/takes/${this.#takeId}/end`, { chunks: this.#next });
+    const { missing } = await postJson(`/takes/${this.#takeId}/end`, { chunks: this.#next });
+    if (missing.length > 0) {
+      throw new Error(`${missing.length} s of the take did not arrive.`);
+    }
   }
 
   #cut(frames) {

@@ -13,6 +13,7 @@ import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.media.Mp3Publisher;
@@ -55,6 +56,11 @@ class AirPreparation {
         @Bean
         OneTimeTask<Void> onAirJob(AirPreparation preparation) {
             return Jobs.kind(KIND, preparation::run, preparation.feeds::failed);
+        }
+
+        @Bean
+        NamedSounds publishedSounds(FeedMapper feeds) {
+            return feeds::soundKeys;
         }
     }
 

@@ -3,6 +3,7 @@ package org.mellowclass.app.feed;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
@@ -85,4 +86,7 @@ interface FeedMapper {
             WHERE id = #{id} AND state IN ('PREPARING', 'ON_AIR')
             """)
     int offAir(long id, Instant at);
+
+    @Select("SELECT sound_key FROM publication WHERE sound_key IS NOT NULL")
+    Set<String> soundKeys();
 }

@@ -12,6 +12,7 @@ import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.store.SkylineFile;
+import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
@@ -71,6 +72,11 @@ class HandInMaking {
         @Bean
         OneTimeTask<Void> handInJob(HandInMaking making) {
             return Jobs.kind(KIND, making::run, making.handIns::failed);
+        }
+
+        @Bean
+        NamedSounds handInSounds(HandInMapper handIns) {
+            return handIns::soundKeys;
         }
     }
 

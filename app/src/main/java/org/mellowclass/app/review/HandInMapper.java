@@ -3,6 +3,7 @@ package org.mellowclass.app.review;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
@@ -69,4 +70,10 @@ interface HandInMapper {
             WHERE id = #{id}
             """)
     void decide(long id, HandIn.Decision decision, String sentence, long teacherId, Instant at);
+
+    @Select("""
+            SELECT sound_key FROM hand_in WHERE sound_key IS NOT NULL
+            UNION ALL SELECT skyline_key FROM hand_in WHERE skyline_key IS NOT NULL
+            """)
+    Set<String> soundKeys();
 }

@@ -7,7 +7,11 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.time.Instant;
+import java.util.List;
+import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 
 import org.mellowclass.app.MellowProperties;
 import org.springframework.stereotype.Component;
@@ -56,6 +60,22 @@ class DirectorySoundStore implements SoundStore {
     @Override
     public void delete(String key) throws IOException {
         Files.deleteIfExists(path(key));
+    }
+
+    @Override
+    public int sweep(Set<String> keep, Instant writtenBefore) throws IOException {
+        int deleted = 0;
+        for (Path folder : List.of(sounds, arriving)) {
+            try (Stream<Path> files = Files.walk(folder).filter(Files::isRegularFile)) {
+                for (Path file : (Iterable<Path>) files::iterator) {
+                    boolean old = Files.getLastModifiedTime(file).toInstant().isBefore(writtenBefore);
+                    if (old && !keep.contains(file.getFileName().toString()) && Files.deleteIfExists(file)) {
+                        deleted++;
+                    }
+                }
+            }
+        }
+        return deleted;
     }
 
     private Path path(String key) {

@@ -2,6 +2,8 @@ package org.mellowclass.app.store;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.time.Instant;
+import java.util.Set;
 
 /** Keeps files of sound under random keys. A file that was put never changes. */
 public interface SoundStore {
@@ -17,4 +19,12 @@ public interface SoundStore {
 
     /** Deletes a file; one that is gone already is no error. */
     void delete(String key) throws IOException;
+
+    /**
+     * Deletes files, finished or on their way, that were last written before a moment and whose keys are not among those
+     * to keep.
+     *
+     * @return how many
+     */
+    int sweep(Set<String> keep, Instant writtenBefore) throws IOException;
 }

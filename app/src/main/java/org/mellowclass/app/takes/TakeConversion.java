@@ -11,6 +11,7 @@ import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.store.SkylineFile;
+import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.core.dsp.Resampler;
 import org.mellowclass.core.measure.ClippedSpot;
@@ -66,6 +67,11 @@ class TakeConversion {
         @Bean
         OneTimeTask<Void> takeConversionJob(TakeConversion conversion) {
             return Jobs.kind(KIND, conversion::run, conversion::giveUp);
+        }
+
+        @Bean
+        NamedSounds takeSounds(TakeMapper takes) {
+            return takes::soundKeys;
         }
     }
 

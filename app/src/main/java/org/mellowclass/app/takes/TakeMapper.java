@@ -3,6 +3,7 @@ package org.mellowclass.app.takes;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
@@ -113,4 +114,11 @@ interface TakeMapper {
 
     @Update("UPDATE take SET state = 'FAILED', problem = #{problem}, original_key = NULL WHERE id = #{id} AND state <> 'READY'")
     void failed(long id, String problem);
+
+    @Select("""
+            SELECT original_key FROM take WHERE original_key IS NOT NULL
+            UNION ALL SELECT sound_key FROM take WHERE sound_key IS NOT NULL
+            UNION ALL SELECT skyline_key FROM take WHERE skyline_key IS NOT NULL
+            """)
+    Set<String> soundKeys();
 }

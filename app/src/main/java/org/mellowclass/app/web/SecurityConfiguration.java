@@ -1,7 +1,10 @@
 package org.mellowclass.app.web;
 
+import java.util.List;
+
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.http.HttpStatus;
 import org.springframework.security.config.Customizer;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.annotation.web.configuration.EnableWebSecurity;
@@ -20,10 +23,9 @@ import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.security.web.csrf.CsrfAuthenticationStrategy;
 import org.springframework.security.web.csrf.HttpSessionCsrfTokenRepository;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
+import org.springframework.security.web.util.matcher.OrRequestMatcher;
 import org.springframework.security.web.util.matcher.RequestHeaderRequestMatcher;
-import org.springframework.http.HttpStatus;
-
-import java.util.List;
+import org.springframework.security.web.util.matcher.RequestMatcher;
 
 /** Who has to be signed in, and what browsers are told. Whose things are whose is checked in the services. */
 @Configuration
@@ -33,6 +35,10 @@ class SecurityConfiguration {
     private static final String CONTENT_SECURITY_POLICY = String.join("; ", "default-src 'none'", "script-src 'self'",
             "style-src 'self'", "img-src 'self' data:", "font-src 'self'", "connect-src 'self'", "media-src 'self' blob:",
             "worker-src 'self'", "form-action 'self'", "frame-ancestors 'none'", "base-uri 'none'");
+
+    /** Scripts are told plainly that nobody is signed in; a page would be taken for an answer. */
+    private static final RequestMatcher BY_SCRIPT = new OrRequestMatcher(
+            new RequestHeaderRequestMatcher("X-Requested-With"), new RequestHeaderRequestMatcher("HX-Request"));
 
     @Bean
     SecurityFilterChain security(HttpSecurity http, SecurityContextRepository contexts) throws Exception {
@@ -44,8 +50,7 @@ class SecurityConfiguration {
                 .securityContext(context -> context.securityContextRepository(contexts))
                 .logout(logout -> logout.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in"))
                 .exceptionHandling(handling -> handling
-                        .defaultAuthenticationEntryPointFor(new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED),
-                                new RequestHeaderRequestMatcher("X-Requested-With"))
+                        .defaultAuthenticationEntryPointFor(new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED), BY_SCRIPT)
                         .defaultAuthenticationEntryPointFor(new LoginUrlAuthenticationEntryPoint("/sign-in"),
                                 request -> true))
                 .requestCache(cache -> cache.disable())

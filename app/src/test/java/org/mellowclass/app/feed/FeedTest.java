@@ -130,6 +130,14 @@ class FeedTest {
     }
 
     @Test
+    void listeners_get_no_cookie_and_no_session() throws Exception {
+        Publication published = publish();
+        for (String path : new String[] {feed, feed + "/feed.xml", feed + "/" + published.publicKey(), sound(published)}) {
+            assertThat(get(path).headers().allValues("Set-Cookie")).as(path).isEmpty();
+        }
+    }
+
+    @Test
     void an_episode_that_comes_back_has_a_new_address_and_the_old_one_stays_gone() throws Exception {
         Publication first = publish();
         airDesk.takeOff(school.teacher(), school.episodeId());

@@ -100,6 +100,21 @@ class SignInTest {
     }
 
     @Test
+    void a_script_without_a_session_is_told_so_and_a_person_is_sent_to_the_sign_in() throws Exception {
+        mvc.perform(get("/episodes/1/takes").header("HX-Request", "true")).andExpect(status().isUnauthorized());
+        mvc.perform(get("/episodes/1/timeline").header("X-Requested-With", "fetch")).andExpect(status().isUnauthorized());
+        mvc.perform(get("/episodes/1/bench")).andExpect(redirectedUrl("http://localhost/sign-in"));
+    }
+
+    @Test
+    void an_address_that_leads_nowhere_says_so_on_a_page() throws Exception {
+        mvc.perform(get("/episodes/999999999/bench").with(As.person(school.student())).accept("text/html"))
+                .andExpect(status().isNotFound()).andExpect(content().string(containsString("There is nothing here for you.")));
+        mvc.perform(get("/episodes/abc/bench").with(As.person(school.student())).accept("text/html"))
+                .andExpect(status().isNotFound());
+    }
+
+    @Test
     void signing_out_ends_the_session() throws Exception {
         mvc.perform(post("/sign-out").with(csrf()).with(As.person(school.student()))).andExpect(redirectedUrl("/sign-in"));
     }
