@@ -72,7 +72,7 @@ public class Bench implements TakeLanding {
      */
     public Head lockedHead(Person viewer, long episodeId) {
         access.ownEpisode(viewer, episodeId);
-        revisions.lockEpisode(episodeId);
+        access.hold(episodeId);
         return head(episodeId);
     }
 
@@ -114,7 +114,7 @@ public class Bench implements TakeLanding {
     /** Lays a take that has just become ready onto the track it was made for, whatever happened on the bench meanwhile. */
     @Override
     public void land(Take take) {
-        revisions.lockEpisode(take.episodeId());
+        access.hold(take.episodeId());
         Head head = head(take.episodeId());
         LayTake edit = new LayTake(take.id(), take.frames(), 0, take.trackName());
         append(take.episodeId(), head.point().afterEdit(), edit.applyTo(head.timeline()), edit, take.authorId(),

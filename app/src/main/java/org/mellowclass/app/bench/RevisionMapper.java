@@ -18,10 +18,6 @@ interface RevisionMapper {
     record StoredTimeline(int formatVersion, byte[] body) {
     }
 
-    /** Holds the episode until the transaction ends, so that its edits come one after the other. */
-    @Select("SELECT id FROM episode WHERE id = #{episodeId} FOR UPDATE")
-    Long lockEpisode(long episodeId);
-
     @Select(REVISION + "WHERE episode_id = #{episodeId} ORDER BY seq DESC LIMIT 1")
     Optional<Revision> newest(long episodeId);
 

@@ -90,7 +90,7 @@ public class AirDesk {
     @Transactional
     public void publish(Person viewer, long episodeId, String title, String description, boolean consentConfirmed) {
         Episode episode = access.taughtEpisode(viewer, episodeId);
-        handIns.lock(episode);
+        access.hold(episodeId);
         Optional<HandIn> handIn = handIns.newest(episode);
         Set<AirGate.Missing> missing = AirGate.missing(new AirGate.Facts(handIn.filter(HandIn::cleared).isPresent(),
                 title, description, consentConfirmed));
@@ -113,7 +113,7 @@ public class AirDesk {
     public void takeOff(Person viewer, long episodeId) throws IOException {
         access.taughtEpisode(viewer, episodeId);
         Publication before = transaction.execute(status -> {
-            Publication publication = feeds.newest(episodeId).filter(Publication::live).orElse(null);
+            Publication publication = feeds.holdNewest(episodeId).filter(Publication::live).orElse(null);
             return publication != null && feeds.offAir(publication.id(), clock.instant()) == 1 ? publication : null;
         });
         if (before != null && before.soundKey() != null) {

@@ -52,6 +52,10 @@ interface FeedMapper {
     @Select(PUBLICATION + "WHERE p.episode_id = #{episodeId} ORDER BY p.id DESC LIMIT 1")
     Optional<Publication> newest(long episodeId);
 
+    /** As {@link #newest}, held until the transaction ends: it cannot go on air meanwhile. */
+    @Select(PUBLICATION + "WHERE p.episode_id = #{episodeId} ORDER BY p.id DESC LIMIT 1 FOR UPDATE")
+    Optional<Publication> holdNewest(long episodeId);
+
     @Select(PUBLICATION + """
             WHERE p.id IN (SELECT max(n.id) FROM publication n
               JOIN episode e ON e.id = n.episode_id JOIN crew ON crew.id = e.crew_id

@@ -4,6 +4,8 @@ import java.util.List;
 import java.util.Optional;
 
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
 
 /** Who may reach what. Every service asks here first; what belongs to others is {@link NotFound}. */
 @Service
@@ -36,6 +38,15 @@ public class Access {
             throw new NotFound();
         }
         return episode(viewer, episodeId);
+    }
+
+    /**
+     * Holds an episode until the surrounding transaction ends, so that edits, hand-ins, decisions and publishing come one
+     * after the other.
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void hold(long episodeId) {
+        people.lockEpisode(episodeId);
     }
 
     /** A class that the viewer teaches. */

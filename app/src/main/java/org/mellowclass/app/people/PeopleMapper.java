@@ -63,6 +63,9 @@ interface PeopleMapper {
             """)
     Optional<Episode> episodeOfTeacher(long teacherId, long episodeId);
 
+    @Select("SELECT id FROM episode WHERE id = #{episodeId} FOR UPDATE")
+    Long lockEpisode(long episodeId);
+
     @Select(PERSON + "JOIN crew_member m ON m.person_id = p.id WHERE m.crew_id = #{crewId} ORDER BY p.name")
     List<Person> members(long crewId);
 

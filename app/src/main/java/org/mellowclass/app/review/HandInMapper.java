@@ -19,9 +19,6 @@ interface HandInMapper {
             FROM hand_in
             """;
 
-    @Select("SELECT id FROM episode WHERE id = #{episodeId} FOR UPDATE")
-    Long lockEpisode(long episodeId);
-
     @Insert("""
             INSERT INTO hand_in (episode_id, number, revision_seq, timeline_hash, author_id, state, frames, created_at)
             SELECT #{episodeId}, coalesce(max(number), 0) + 1, #{revisionSeq}, #{timelineHash}, #{authorId}, 'MAKING',

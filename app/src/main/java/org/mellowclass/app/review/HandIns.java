@@ -88,11 +88,6 @@ public class HandIns {
         return handIns.newest(episode.id());
     }
 
-    /** Holds an episode until the transaction ends: neither a hand-in nor a decision can come between. */
-    public void lock(Episode episode) {
-        handIns.lockEpisode(episode.id());
-    }
-
     /** The newest hand-in of each episode of a class that {@link Access#taughtClass} has let through. */
     @Transactional(readOnly = true)
     public List<HandIn> newestOfClass(SchoolClass schoolClass) {
@@ -112,7 +107,7 @@ public class HandIns {
      */
     public HandIn decide(Person viewer, long handInId, HandIn.Decision decision, String sentence) {
         HandIn handIn = handIns.find(handInId).orElseThrow(NotFound::new);
-        lock(access.taughtEpisode(viewer, handIn.episodeId()));
+        access.hold(access.taughtEpisode(viewer, handIn.episodeId()).id());
         String words = sentence == null ? "" : sentence.strip();
         if (!handIn.ready()) {
             throw Refusal.conflict("hand-in.NOT_READY");
