@@ -2,6 +2,9 @@
 
 export function attachKeys(actions) {
   document.addEventListener('keydown', event => {
+    if (document.querySelector('dialog[open]')) {
+      return;
+    }
     const control = event.target.closest('input, select, textarea, button, a, summary');
     const typing = control?.matches('input:not([type=checkbox]), select, textarea');
     const action = find(event, actions);
@@ -33,6 +36,7 @@ function find(event, actions) {
     case '-': return actions.further;
     case '0': return actions.whole;
     case 'Escape': return actions.letGo;
+    case '?': return actions.showKeys;
     default: return null;
   }
 }

@@ -262,11 +262,13 @@ const actions = {
   closer: () => setZoom(zoom - 1),
   further: () => setZoom(zoom + 1),
   whole: () => setZoom(ROW_SECONDS.length - 1),
+  showKeys: () => byId('keys').showModal(),
 };
 
 attachKeys(actions);
 for (const [id, action] of Object.entries({ play: actions.play, undo: actions.undo, redo: actions.redo, closer: actions.closer,
-  further: actions.further, remove, 'hear-selection': actions.playSelection, 'let-go': actions.letGo })) {
+  further: actions.further, remove, 'hear-selection': actions.playSelection, 'let-go': actions.letGo,
+  'show-keys': actions.showKeys })) {
   byId(id)?.addEventListener('click', action);
 }
 selection.onChange(() => layout && showSelection());

@@ -59,6 +59,19 @@ class BenchPageTest extends BrowserTest {
     }
 
     @Test
+    void a_question_mark_shows_the_keys_and_they_do_nothing_behind_it() {
+        Page page = bench();
+        page.locator("#page").focus();
+        page.keyboard().press("?");
+        page.getByText("Keys of the bench").waitFor();
+        assertAccessible(page);
+        page.keyboard().press("1");
+        page.keyboard().press("Escape");
+        assertThat(page.locator("#keys").isVisible()).isFalse();
+        assertThat(page.locator("#card").isVisible()).isFalse();
+    }
+
+    @Test
     void two_browsers_at_once_lose_nothing_and_are_told() {
         Page one = bench();
         Page two = bench();

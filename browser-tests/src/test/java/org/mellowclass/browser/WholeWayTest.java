@@ -51,14 +51,9 @@ class WholeWayTest extends BrowserTest {
             Page crew = page(withVoice, new Browser.NewContextOptions().setViewportSize(1280, 800));
             signInAsStudent(crew, "Wren", "two tickets");
             String episode = episodeOf(crew);
-            record(crew, episode, spoken.length / Frames.RATE);
-
-            crew.navigate(address("/episodes/" + episode + "/bench"));
-            waitForRows(crew);
-            JsonObject clip = clips(timeline(crew, episode)).get(0).getAsJsonObject();
-            float[] take = Voices.mono(fetch(crew, "/takes/" + clip.get("takeId").getAsLong() + "/sound"), folder);
+            float[] take = recordUntilItIsWhatWasSpoken(crew, episode, spoken);
             int offset = Alignment.offset(spoken, take, Frames.RATE);
-            assertSameSound(spoken, 0, take, offset, spoken.length);
+            assertThat(otherwise(spoken, take, offset)).as("seconds of the take that sound otherwise").isEmpty();
 
             int second = Voices.paddedFrames(folder, 0) + Frames.RATE;
             int third = second + Voices.paddedFrames(folder, 1);
@@ -89,13 +84,32 @@ class WholeWayTest extends BrowserTest {
         }
     }
 
-    private void record(Page crew, String episode, int seconds) {
+    /**
+     * Chromium's stand-in for a microphone loses its place when the machine is busy. A take in which it did is undone and
+     * recorded again, twice at most; what this application itself lost would be missing every time.
+     */
+    private float[] recordUntilItIsWhatWasSpoken(Page crew, String episode, float[] spoken) throws Exception {
+        for (int attempt = 1; ; attempt++) {
+            record(crew, episode, spoken.length / Frames.RATE, attempt);
+            crew.navigate(address("/episodes/" + episode + "/bench"));
+            waitForRows(crew);
+            JsonObject clip = clips(timeline(crew, episode)).get(0).getAsJsonObject();
+            float[] take = Voices.mono(fetch(crew, "/takes/" + clip.get("takeId").getAsLong() + "/sound"), folder);
+            if (attempt == 3 || otherwise(spoken, take, Alignment.offset(spoken, take, Frames.RATE)).isEmpty()) {
+                return take;
+            }
+            crew.keyboard().press("Control+z");
+            crew.getByText("The page is empty").waitFor();
+        }
+    }
+
+    private void record(Page crew, String episode, int seconds, int attempt) {
         crew.navigate(address("/episodes/" + episode + "/record"));
         Locator record = crew.locator("#record");
         record.click();
         await(crew, "parseFloat(document.getElementById('clock').textContent.split(':')[1]) > " + seconds);
         record.click();
-        crew.getByLabel("Hear Take 1").waitFor();
+        crew.getByLabel("Hear Take " + attempt).waitFor();
     }
 
     /** Drags across the first row of the page from one frame to another, and removes what is marked. */
@@ -157,7 +171,7 @@ class WholeWayTest extends BrowserTest {
         Path mp3 = Files.write(folder.resolve("published.mp3"), fetch(teacher, link));
         float[] heard = Voices.mono(mp3);
         int offset = Alignment.offset(expected, heard, Frames.RATE / 2);
-        assertSameSound(expected, 0, heard, offset, expected.length);
+        assertThat(otherwise(expected, heard, offset)).as("seconds of the MP3 that sound otherwise").isEmpty();
 
         SoundDecoder decoder = new SoundDecoder(folder);
         LoudnessMeter loudness = new LoudnessMeter(2);
@@ -181,22 +195,22 @@ class WholeWayTest extends BrowserTest {
         assertThat(teacher.context().request().get(page).status()).isEqualTo(410);
     }
 
-    /** Compares second by second, where there is something to hear. */
-    private static void assertSameSound(float[] wanted, int fromWanted, float[] heard, int fromHeard, int frames) {
+    /** The seconds in which something was to be heard and something else is. */
+    private static List<String> otherwise(float[] wanted, float[] heard, int offset) {
         List<String> wrong = new ArrayList<>();
-        for (int at = 0; at + Frames.RATE <= frames; at += Frames.RATE) {
+        for (int at = 0; at + Frames.RATE <= wanted.length; at += Frames.RATE) {
             double squares = 0;
             for (int i = 0; i < Frames.RATE; i++) {
-                squares += wanted[fromWanted + at + i] * wanted[fromWanted + at + i];
+                squares += wanted[at + i] * wanted[at + i];
             }
             if (Math.sqrt(squares / Frames.RATE) > 0.01) {
-                double same = Alignment.correlation(wanted, fromWanted + at, heard, fromHeard + at, Frames.RATE);
+                double same = Alignment.correlation(wanted, at, heard, offset + at, Frames.RATE);
                 if (same < 0.97) {
                     wrong.add("second " + at / Frames.RATE + ": " + same);
                 }
             }
         }
-        assertThat(wrong).as("seconds that sound otherwise").isEmpty();
+        return wrong;
     }
 
     private static JsonObject timeline(Page page, String episode) {

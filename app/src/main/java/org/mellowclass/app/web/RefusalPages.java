@@ -9,6 +9,8 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.slf4j.MDC;
 import org.springframework.context.MessageSource;
+import org.springframework.core.Ordered;
+import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -22,8 +24,9 @@ import org.springframework.web.method.annotation.MethodArgumentTypeMismatchExcep
 import org.springframework.web.multipart.MaxUploadSizeExceededException;
 import org.springframework.web.servlet.ModelAndView;
 
-/** Turns refusals into an answer in plain words: a problem for scripts, a page for people. */
+/** Turns refusals into an answer in plain words, before Spring's own: a problem for scripts, a page for people. */
 @ControllerAdvice
+@Order(Ordered.HIGHEST_PRECEDENCE)
 class RefusalPages {
 
     private static final Logger LOG = LoggerFactory.getLogger(RefusalPages.class);
