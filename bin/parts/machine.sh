@@ -1,5 +1,8 @@
 # What the scripts share about the machine: plain endings and missing packages. Sourced, never run.
 
+# servers live in folders that an ordinary user's shell does not look into
+PATH=$PATH:/usr/sbin:/sbin
+
 # Ends with one plain sentence.
 fail() {
   echo "$*" >&2

@@ -1,7 +1,7 @@
 // Draws one track of one row: the level in dB, upward from a ruled baseline.
+import { heightOf } from '../shared/level-scale.js';
 import { loadSkyline } from './skyline.js';
 
-const LOWEST_DBFS = -48;
 const INKS = 5;
 const SMOOTH_COLUMNS = 3;
 
@@ -61,8 +61,8 @@ export async function columns(track, takes, fromFrame, toFrame, count) {
       const gain = track.gainDb + clip.gainDb + fadeDb(clip, from - clip.takeFrame);
       const hot = clipped.some(spot => spot.startFrame < to && spot.endFrame > from);
       result[column] = {
-        peak: Math.max(peak + gain, result[column]?.peak ?? LOWEST_DBFS),
-        average: Math.max(average + gain, result[column]?.average ?? LOWEST_DBFS),
+        peak: Math.max(peak + gain, result[column]?.peak ?? -Infinity),
+        average: Math.max(average + gain, result[column]?.average ?? -Infinity),
         clipped: hot || Boolean(result[column]?.clipped),
       };
     }
@@ -92,7 +92,7 @@ export function drawLane(canvas, levels, index, greyed, band) {
   canvas.height = height * ratio;
   const pen = canvas.getContext('2d');
   pen.scale(ratio, ratio);
-  const top = dbfs => height * Math.max(LOWEST_DBFS, Math.min(0, dbfs)) / LOWEST_DBFS;
+  const top = dbfs => height * (1 - heightOf(dbfs));
 
   pen.fillStyle = colour('--color-band');
   pen.fillRect(0, top(band.high), width, top(band.low) - top(band.high));

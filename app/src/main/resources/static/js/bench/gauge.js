@@ -1,27 +1,25 @@
 // The level gauge on the rail: a tide pole with the good band marked.
+import { heightOf, judge, limitsOf, onScale } from '../shared/level-scale.js';
 
-const LOWEST_DBFS = -48;
-const percent = dbfs => 100 * (1 - Math.max(LOWEST_DBFS, Math.min(0, dbfs)) / LOWEST_DBFS);
+const percent = dbfs => 100 * heightOf(dbfs);
 
 export class Gauge {
   #fill = document.getElementById('gauge-fill');
   #word = document.getElementById('gauge-word');
   #limits;
 
-  /** @param limits the working level, as the page gives it: lowCheck, lowGood, highGood, highCheck in dBFS */
-  constructor({ lowCheck, lowGood, highGood, highCheck }) {
-    this.#limits = { lowCheck: +lowCheck, lowGood: +lowGood, highGood: +highGood, highCheck: +highCheck };
+  /** @param data of an element that carries the limits of the working level */
+  constructor(data) {
+    this.#limits = limitsOf(data);
     const band = document.getElementById('gauge-band');
-    band.style.bottom = `${percent(+lowGood)}%`;
-    band.style.height = `${percent(+highGood) - percent(+lowGood)}%`;
+    band.style.bottom = `${percent(this.#limits.lowGood)}%`;
+    band.style.height = `${percent(this.#limits.highGood) - percent(this.#limits.lowGood)}%`;
   }
 
   show(dbfs) {
+    const { side, verdict } = judge(dbfs, this.#limits);
     this.#fill.style.height = `${percent(dbfs)}%`;
-    const { lowCheck, lowGood, highGood, highCheck } = this.#limits;
-    const good = dbfs >= lowGood && dbfs <= highGood;
-    const edge = dbfs >= lowCheck && dbfs <= highCheck;
-    this.#fill.dataset.level = good ? 'good' : edge ? 'edge' : 'out';
-    this.#word.textContent = dbfs < LOWEST_DBFS ? 'silent' : good ? 'good' : dbfs > highGood ? 'hot' : 'quiet';
+    this.#fill.dataset.verdict = verdict;
+    this.#word.textContent = onScale(dbfs) ? side : 'silent';
   }
 }

@@ -1,4 +1,5 @@
 // The bench: brings layout, drawing, selection, playing and edits together.
+import { limitsOf } from '../shared/level-scale.js';
 import { RATE, clock, fineClock } from '../shared/time.js';
 import { Edits } from './edits.js';
 import { attachKeys } from './keys.js';
@@ -14,10 +15,10 @@ const byId = id => document.getElementById(id);
 const bench = byId('bench');
 const episodeId = bench.dataset.episode;
 const own = bench.dataset.own === 'true';
-const band = { low: Number(bench.dataset.lowGood), high: Number(bench.dataset.highGood) };
+const { lowGood, highGood } = limitsOf(bench.dataset);
 
 const edits = new Edits(episodeId);
-const rows = new Rows(byId('rows'), bench.dataset.icons, band);
+const rows = new Rows(byId('rows'), bench.dataset.icons, { low: lowGood, high: highGood });
 const selection = new Selection();
 const preview = new Preview((revision, from, to) => `/episodes/${episodeId}/sound/${revision}/raw/${from}-${to}`);
 const gauge = new Gauge(bench.dataset);

@@ -1,4 +1,5 @@
 // The whole page, small, at the right edge; a click goes there.
+import { heightOf } from '../shared/level-scale.js';
 import { columns, inkOf } from './drawing.js';
 
 const WIDTH = 32;
@@ -14,7 +15,7 @@ export async function drawOverview(svg, layout, onClick) {
       const index = layout.timeline.tracks.indexOf(track);
       const levels = await columns(track, layout.timeline.takes, layout.rowStart(row),
         layout.rowStart(row) + layout.rowFrames, WIDTH).catch(() => []);
-      const bars = levels.map((level, x) => (level ? `M${x + 0.5} ${top + LANE}v${-Math.max(0.5, LANE * (1 + level.average / 48))}` : ''));
+      const bars = levels.map((level, x) => (level ? `M${x + 0.5} ${top + LANE}v${-Math.max(0.5, LANE * heightOf(level.average))}` : ''));
       const path = document.createElementNS('http://www.w3.org/2000/svg', 'path');
       path.setAttribute('d', bars.join(''));
       path.setAttribute('stroke', inkOf(index));

@@ -1,4 +1,5 @@
 // The rows of the page: makes their elements, draws those that can be seen, and knows which frame is under the pointer.
+import { onScale } from '../shared/level-scale.js';
 import { clock } from '../shared/time.js';
 import { columns, drawLane, inkOf } from './drawing.js';
 
@@ -153,7 +154,7 @@ export class Rows {
 
   /** Adds the measured level to the row's words, once it is known. */
   #describe(row, track, levels) {
-    const heard = levels.filter(level => level && level.average > -48);
+    const heard = levels.filter(level => level && onScale(level.average));
     if (heard.length === 0) {
       return;
     }

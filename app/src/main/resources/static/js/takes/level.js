@@ -1,7 +1,12 @@
-// The level of a microphone as a bar and a word. The limits come from the page: the server knows the house's working level.
+// The level of a microphone as a bar and a word.
+import { dbfsOf, heightOf, judge } from '../shared/level-scale.js';
 
-const LOWEST_DBFS = -48;
 const HOLD_MS = 1000;
+const COLOURS = { good: 'lagoon', check: 'mustard', fix: 'persimmon' };
+const WORDS = {
+  hot: { check: 'a little hot', fix: 'too hot: move back' },
+  quiet: { check: 'a little quiet', fix: 'too quiet: move closer' },
+};
 
 export class Level {
   #held = 0;
@@ -13,7 +18,7 @@ export class Level {
     this.limits = limits;
   }
 
-  /** Shows a block of samples, and returns its peak. */
+  /** Shows a block of samples, and returns its peak. The word follows the highest peak of the last second. */
   show(samples) {
     let peak = 0;
     for (const sample of samples) {
@@ -24,27 +29,13 @@ export class Level {
       this.#held = peak;
       this.#heldAt = now;
     }
-    const part = peak > 0 ? 1 - Math.max(LOWEST_DBFS, Math.min(0, 20 * Math.log10(peak))) / LOWEST_DBFS : 0;
-    this.bar.setAttribute('width', Math.round(1000 * part));
-    const [word, colour] = this.#judge(this.#held > 0 ? 20 * Math.log10(this.#held) : -Infinity);
-    this.bar.setAttribute('fill', `var(--color-${colour})`);
+    const { side, verdict } = judge(dbfsOf(this.#held), this.limits);
+    const word = WORDS[side]?.[verdict] ?? 'good';
+    this.bar.setAttribute('width', Math.round(1000 * heightOf(dbfsOf(peak))));
+    this.bar.setAttribute('fill', `var(--color-${COLOURS[verdict]})`);
     if (this.word.textContent !== word) {
       this.word.textContent = word;
     }
     return peak;
-  }
-
-  #judge(dbfs) {
-    const { lowCheck, lowGood, highGood, highCheck } = this.limits;
-    if (dbfs > highCheck) {
-      return ['too hot: move back', 'persimmon'];
-    }
-    if (dbfs > highGood) {
-      return ['a little hot', 'mustard'];
-    }
-    if (dbfs >= lowGood) {
-      return ['good', 'lagoon'];
-    }
-    return dbfs >= lowCheck ? ['a little quiet', 'mustard'] : ['too quiet: move closer', 'persimmon'];
   }
 }

@@ -1,7 +1,7 @@
 // The skyline of a take that is being recorded: it grows, and shrinks together when it is full.
+import { dbfsOf, heightOf } from '../shared/level-scale.js';
 
 const COLUMNS = 500;
-const LOWEST_DBFS = -48;
 
 export class LiveSkyline {
   #secondsAColumn = 0.1;
@@ -38,10 +38,8 @@ export class LiveSkyline {
 
   #draw() {
     const width = 1000 / COLUMNS;
-    const tops = this.#columns.map((peak, i) => {
-      const dbfs = peak > 0 ? Math.max(LOWEST_DBFS, Math.min(0, 20 * Math.log10(peak))) : LOWEST_DBFS;
-      return `L${i * width} ${100 * dbfs / LOWEST_DBFS}H${(i + 1) * width}`;
-    });
+    const tops = this.#columns.map((peak, i) =>
+      `L${i * width} ${100 - 100 * heightOf(dbfsOf(peak))}H${(i + 1) * width}`);
     this.path.setAttribute('d', tops.length ? `M0 100${tops.join('')}L${tops.length * width} 100Z` : '');
   }
 }

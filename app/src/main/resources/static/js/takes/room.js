@@ -1,4 +1,5 @@
 // The recording room: choose a microphone, see the level, record, stop, hear the take.
+import { limitsOf } from '../shared/level-scale.js';
 import { RATE, fineClock } from '../shared/time.js';
 import { attachBringIn } from './bring-in.js';
 import { Level } from './level.js';
@@ -10,9 +11,7 @@ const byId = id => document.getElementById(id);
 const refreshTakes = () => window.htmx.trigger(byId('take-list'), 'refresh');
 
 function attachRecorder(section) {
-  const limits = Object.fromEntries(['lowCheck', 'lowGood', 'highGood', 'highCheck']
-    .map(name => [name, Number(section.dataset[name])]));
-  const level = new Level(byId('level-fill'), byId('level-word'), limits);
+  const level = new Level(byId('level-fill'), byId('level-word'), limitsOf(section.dataset));
   const skyline = new LiveSkyline(byId('live-body'));
   const record = byId('record');
   let microphone = null;

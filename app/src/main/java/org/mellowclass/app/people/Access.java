@@ -62,11 +62,6 @@ public class Access {
         return people.episodesOf(student.id());
     }
 
-    /** The class of an episode that {@link #episode} has let through. */
-    public SchoolClass classOf(Episode episode) {
-        return people.schoolClass(episode.classId());
-    }
-
     /** The students of a crew whose episode {@link #episode} has let through. */
     public List<Person> crewOf(Episode episode) {
         return people.members(episode.crewId());

@@ -47,9 +47,6 @@ interface PeopleMapper {
             """)
     Optional<SchoolClass> taughtClass(long teacherId, long classId);
 
-    @Select(SCHOOL_CLASS + "WHERE c.id = #{classId}")
-    SchoolClass schoolClass(long classId);
-
     @Select(EPISODE + "JOIN crew_member m ON m.crew_id = crew.id WHERE m.person_id = #{studentId} ORDER BY e.id")
     List<Episode> episodesOf(long studentId);
 

@@ -16,8 +16,4 @@ public record Span(long startFrame, long endFrame) {
     public long frames() {
         return endFrame - startFrame;
     }
-
-    public boolean overlaps(long otherStart, long otherEnd) {
-        return startFrame < otherEnd && otherStart < endFrame;
-    }
 }

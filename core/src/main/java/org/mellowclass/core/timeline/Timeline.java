@@ -35,12 +35,6 @@ public record Timeline(List<Track> tracks, long nextId) {
         return tracks.stream().map(Track::id).collect(Collectors.toUnmodifiableSet());
     }
 
-    /** The takes that can be heard: those of clips on tracks that are not muted. */
-    public Set<Long> takesHeard() {
-        return tracks.stream().filter(track -> !track.muted()).flatMap(track -> track.clips().stream())
-                .map(Clip::takeId).collect(Collectors.toUnmodifiableSet());
-    }
-
     Timeline mapTracks(UnaryOperator<Track> change, long newNextId) {
         return new Timeline(tracks.stream().map(change).toList(), newNextId);
     }

@@ -7,7 +7,6 @@ import java.io.IOException;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
-import java.util.Set;
 
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -92,7 +91,6 @@ class MixerTest {
         Timeline loud = new LayTake(1, 48_000, 0, "Noor").applyTo(Timeline.empty());
         Track track = loud.tracks().get(0);
         Timeline muted = new Timeline(List.of(new Track(track.id(), "Noor", 1, 0, true, track.clips())), 9);
-        assertThat(muted.takesHeard()).isEqualTo(Set.of());
         try (Mixer mixer = mixer(muted)) {
             assertThat(Signal.read(mixer.whole()).samples()[0]).containsOnly(0f);
         }
