@@ -166,6 +166,10 @@ function tiedTracks(trackId) {
   return edits.timeline.tracks.filter(track => group === undefined || track.group === group).map(track => track.id);
 }
 
+// dragging goes in steps of 10 ms, so that what the card says is exactly what is selected
+const DRAG_STEP = RATE / 100;
+const stepped = frame => Math.min(edits.timeline.frames, Math.round(frame / DRAG_STEP) * DRAG_STEP);
+
 const NUDGE_PIXELS = 4;
 const SCROLL_MS = 400;
 let drag = null;
@@ -186,7 +190,7 @@ byId('rows').addEventListener('pointermove', event => {
   }
   drag.moved ||= Math.hypot(event.clientX - drag.x, event.clientY - drag.y) > NUDGE_PIXELS;
   if (drag.moved) {
-    selection.set(drag.anchor, rows.at(event.clientX, event.clientY).frame, drag.tracks);
+    selection.set(stepped(drag.anchor), stepped(rows.at(event.clientX, event.clientY).frame), drag.tracks);
     scrollAtEdge(event.clientY);
   }
 });
