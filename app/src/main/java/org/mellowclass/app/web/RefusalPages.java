@@ -16,6 +16,7 @@ import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
+import org.springframework.web.HttpRequestMethodNotSupportedException;
 import org.springframework.web.bind.MissingServletRequestParameterException;
 import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.web.bind.annotation.ControllerAdvice;
@@ -23,6 +24,7 @@ import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.multipart.MaxUploadSizeExceededException;
 import org.springframework.web.servlet.ModelAndView;
+import org.springframework.web.servlet.resource.NoResourceFoundException;
 
 /** Turns refusals into an answer in plain words, before Spring's own: a problem for scripts, a page for people. */
 @ControllerAdvice
@@ -57,7 +59,7 @@ class RefusalPages {
         return answer(request, HttpStatus.NOT_FOUND, text("refusal.not-found"));
     }
 
-    @ExceptionHandler(MethodArgumentTypeMismatchException.class)
+    @ExceptionHandler({MethodArgumentTypeMismatchException.class, NoResourceFoundException.class})
     Object notAnAddress(HttpServletRequest request) {
         return answer(request, HttpStatus.NOT_FOUND, text("refusal.not-found"));
     }
@@ -67,6 +69,11 @@ class RefusalPages {
     Object notUnderstood(Exception notUnderstood, HttpServletRequest request) {
         LOG.info("not understood: {}", notUnderstood.toString());
         return answer(request, HttpStatus.BAD_REQUEST, text("refusal.not-understood"));
+    }
+
+    @ExceptionHandler(HttpRequestMethodNotSupportedException.class)
+    Object notThatWay(HttpServletRequest request) {
+        return answer(request, HttpStatus.METHOD_NOT_ALLOWED, text("refusal.not-understood"));
     }
 
     private Object answer(HttpServletRequest request, HttpStatus status, String text) {

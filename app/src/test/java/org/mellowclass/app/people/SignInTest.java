@@ -2,6 +2,7 @@ package org.mellowclass.app.people;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.hamcrest.Matchers.containsString;
+import static org.hamcrest.Matchers.startsWith;
 import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
@@ -110,8 +111,11 @@ class SignInTest {
     void an_address_that_leads_nowhere_says_so_on_a_page() throws Exception {
         mvc.perform(get("/episodes/999999999/bench").with(As.person(school.student())).accept("text/html"))
                 .andExpect(status().isNotFound()).andExpect(content().string(containsString("There is nothing here for you.")));
-        mvc.perform(get("/episodes/abc/bench").with(As.person(school.student())).accept("text/html"))
-                .andExpect(status().isNotFound());
+        for (String address : new String[] {"/episodes/abc/bench", "/nowhere", "/episodes/1/nowhere"}) {
+            mvc.perform(get(address).with(As.person(school.student())).accept("text/html"))
+                    .andExpect(status().isNotFound()).andExpect(content().string(startsWith("<!DOCTYPE html>")))
+                    .andExpect(content().string(containsString("There is nothing here for you.")));
+        }
     }
 
     @Test
