@@ -1,5 +1,6 @@
 // Runs on the audio thread: mixes what the microphone gives to one channel and posts it in blocks.
 const BLOCK = 2048;
+const QUANTUM = 128;
 
 class Recorder extends AudioWorkletProcessor {
   constructor() {
@@ -18,17 +19,17 @@ class Recorder extends AudioWorkletProcessor {
     if (this.ended) {
       return false;
     }
-    if (channels.length > 0) {
-      for (let i = 0; i < channels[0].length; i++) {
-        let sum = 0;
-        for (const channel of channels) {
-          sum += channel[i];
-        }
-        this.block[this.filled++] = sum / channels.length;
-        if (this.filled === BLOCK) {
-          this.port.postMessage({ samples: this.block.slice() });
-          this.filled = 0;
-        }
+    // a source that says nothing has no channels; its silence is recorded, so that times stay true
+    const frames = channels[0]?.length ?? QUANTUM;
+    for (let i = 0; i < frames; i++) {
+      let sum = 0;
+      for (const channel of channels) {
+        sum += channel[i];
+      }
+      this.block[this.filled++] = sum / Math.max(1, channels.length);
+      if (this.filled === BLOCK) {
+        this.port.postMessage({ samples: this.block.slice() });
+        this.filled = 0;
       }
     }
     return true;

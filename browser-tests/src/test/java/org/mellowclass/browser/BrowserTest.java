@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -19,6 +20,9 @@ import org.junit.jupiter.api.BeforeAll;
 
 /** What the journeys share: one application, one Chromium, sign-in, and no page that complains in its console. */
 abstract class BrowserTest {
+
+    private static final Duration PATIENCE = Duration.ofSeconds(60);
+    private static final double ASK_AGAIN_MS = 100;
 
     private static RunningApp app;
     private static Playwright playwright;
@@ -48,12 +52,21 @@ abstract class BrowserTest {
                 .setExecutablePath(Path.of("/usr/bin/chromium")).setArgs(arguments));
     }
 
+    /** A Chromium with a microphone, whose use is granted. */
+    static Browser launchWithMicrophone() {
+        return launch(List.of("--use-fake-device-for-media-stream", "--use-fake-ui-for-media-stream"));
+    }
+
     static String address(String path) {
         return app.address(path);
     }
 
     Page page() {
-        return page(browser, new Browser.NewContextOptions().setViewportSize(1280, 800));
+        return page(browser);
+    }
+
+    Page page(Browser in) {
+        return page(in, new Browser.NewContextOptions().setViewportSize(1280, 800));
     }
 
     Page page(Browser in, Browser.NewContextOptions options) {
@@ -92,10 +105,16 @@ abstract class BrowserTest {
         return page.url().replaceAll(".*/episodes/(\\d+)/.*", "$1");
     }
 
-    /** Waits until an expression is true in the page; asks from outside, since the page's policy forbids to evaluate text. */
+    /**
+     * Waits until an expression is true in the page. Asks from outside, since the page's policy forbids to evaluate text, and
+     * not more often than needed: asking without a rest keeps a core busy, and then sound stutters.
+     */
     static void await(Page page, String expression) {
-        page.waitForCondition(() -> Boolean.TRUE.equals(page.evaluate(expression)),
-                new Page.WaitForConditionOptions().setTimeout(60_000));
+        long end = System.nanoTime() + PATIENCE.toNanos();
+        while (!Boolean.TRUE.equals(page.evaluate(expression))) {
+            assertThat(System.nanoTime()).as("still waiting for %s", expression).isLessThan(end);
+            page.waitForTimeout(ASK_AGAIN_MS);
+        }
     }
 
     static void waitForRows(Page page) {

@@ -41,7 +41,7 @@ class RoomTest extends BrowserTest {
 
     @Test
     void the_level_moves_before_anything_is_recorded() {
-        try (Browser beeping = launch(List.of("--use-fake-device-for-media-stream", "--use-fake-ui-for-media-stream"))) {
+        try (Browser beeping = launchWithMicrophone()) {
             Page page = room(page(beeping, new Browser.NewContextOptions()));
             int takes = page.locator("#take-list li").count();
             page.locator("#listen").click();

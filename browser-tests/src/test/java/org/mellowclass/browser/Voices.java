@@ -22,7 +22,7 @@ final class Voices {
     /**
      * Speaks sentences one after the other, with a second and a half of silence before each and behind the last.
      *
-     * @return a stereo WAV at 44.1 kHz, as Chromium's stand-in for a microphone wants it
+     * @return a mono WAV of 16 bits at 44.1 kHz
      */
     static Path speak(Path folder, List<String> sentences) throws IOException, InterruptedException {
         List<String> join = new ArrayList<>(List.of("sox", "-D"));
@@ -30,7 +30,7 @@ final class Voices {
             Path spoken = folder.resolve("sentence-" + i + ".wav");
             Path padded = folder.resolve("padded-" + i + ".wav");
             run("espeak-ng", "-v", i % 2 == 0 ? "en-gb+f3" : "en-us+m2", "-s", "160", "-w", spoken.toString(), sentences.get(i));
-            run("sox", "-D", spoken.toString(), "-r", "44100", "-c", "2", padded.toString(), "gain", "-n", "-9",
+            run("sox", "-D", spoken.toString(), "-r", "44100", "-b", "16", padded.toString(), "gain", "-n", "-9",
                     "pad", "1.5", i == sentences.size() - 1 ? "1.5" : "0");
             join.add(padded.toString());
         }

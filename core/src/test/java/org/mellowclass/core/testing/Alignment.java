@@ -1,5 +1,7 @@
 package org.mellowclass.core.testing;
 
+import java.util.Arrays;
+
 /** Lines two sounds up by correlation, since a microphone starts when it likes. */
 public final class Alignment {
 
@@ -12,10 +14,23 @@ public final class Alignment {
      * How many frames later the reference's sound stands in {@code heard} (negative: earlier), at most {@code most} away.
      */
     public static int offset(float[] reference, float[] heard, int most) {
-        float[] coarseReference = averaged(reference);
-        float[] coarseHeard = averaged(heard);
-        int coarse = STEP * best(coarseReference, coarseHeard, -most / STEP, most / STEP);
-        return best(reference, heard, coarse - 2 * STEP, coarse + 2 * STEP);
+        return offset(reference, 0, reference.length, heard, 0, most);
+    }
+
+    /**
+     * The same for {@code frames} frames of the reference from {@code from} on, at most {@code most} away from an offset
+     * that is expected.
+     */
+    public static int offset(float[] reference, int from, int frames, float[] heard, int expected, int most) {
+        float[] part = Arrays.copyOfRange(reference, from, from + frames);
+        int first = from + expected - most;
+        float[] near = new float[frames + 2 * most];
+        for (int i = 0; i < near.length; i++) {
+            near[i] = at(heard, first + i);
+        }
+        int coarse = STEP * best(averaged(part), averaged(near), 0, 2 * most / STEP);
+        int fine = best(part, near, Math.max(0, coarse - 2 * STEP), coarse + 2 * STEP);
+        return expected + fine - most;
     }
 
     /** The normalised correlation of {@code frames} frames from two places; 0 where one of them is silent. */
@@ -39,7 +54,7 @@ public final class Alignment {
         for (int lag = from; lag <= to; lag++) {
             double sum = 0;
             int end = Math.min(reference.length, heard.length - lag);
-            for (int i = Math.max(0, -lag); i < end; i++) {
+            for (int i = 0; i < end; i++) {
                 sum += reference[i] * heard[i + lag];
             }
             if (sum > most) {
