@@ -60,3 +60,8 @@ wait_for() {
     sleep 0.1
   done
 }
+
+# Whether a file is missing, or older than any file below the others: is_older_than_sources FILE SOURCE...
+is_older_than_sources() {
+  [ ! -f "$1" ] || [ -n "$(find "${@:2}" -path '*/node_modules' -prune -o -newer "$1" -type f -print -quit)" ]
+}

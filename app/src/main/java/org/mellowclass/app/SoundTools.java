@@ -23,7 +23,7 @@ class SoundTools {
 
     @Bean
     SoundDecoder soundDecoder() {
-        return new SoundDecoder(folder);
+        return SoundDecoder.forUploads(folder);
     }
 
     @Bean

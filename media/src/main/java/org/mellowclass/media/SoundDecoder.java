@@ -12,43 +12,62 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 import org.mellowclass.core.sound.SampleSource;
 
 /**
- * Decodes files of people with ffmpeg, judged by their content and never by their name. An upload is hostile until it is
- * decoded: only the wanted demuxers may open it, no protocol but plain files, and time, memory and length are limited.
+ * Decodes files with ffmpeg, judged by their content and never by their name. An upload is hostile until it is decoded: only
+ * the wanted demuxers may open it, no protocol but plain files, and time, memory and length are limited.
  */
 public final class SoundDecoder {
 
     /** Two hours. */
     public static final int MOST_SECONDS = 2 * 60 * 60;
 
-    private static final String DEMUXERS = "wav,w64,mp3,flac";
-    private static final List<String> OPENING =
-            List.of("-protocol_whitelist", "file,pipe", "-format_whitelist", DEMUXERS);
-    private static final int MOST_CHANNELS = 2;
+    private static final List<String> PLAIN_FILES = List.of("-protocol_whitelist", "file,pipe");
+    private static final List<String> WANTED_DEMUXERS = List.of("-format_whitelist", "wav,w64,mp3,flac");
     private static final long PROBE_TIMEOUT_SECONDS = 30;
-    private static final long DECODE_TIMEOUT_SECONDS = 15 * 60;
 
     private final Path folder;
+    private final List<String> opening;
+    private final int mostChannels;
+    private final int mostSeconds;
+    private final long timeoutSeconds;
 
-    /** @param folder the working folder of the child processes */
-    public SoundDecoder(Path folder) {
+    private SoundDecoder(Path folder, List<String> demuxers, int mostChannels, int mostSeconds, long timeoutSeconds) {
         this.folder = folder;
+        this.opening = Stream.of(PLAIN_FILES, demuxers).flatMap(List::stream).toList();
+        this.mostChannels = mostChannels;
+        this.mostSeconds = mostSeconds;
+        this.timeoutSeconds = timeoutSeconds;
+    }
+
+    /**
+     * For what people bring in: WAV, MP3 and FLAC of at most two hours, in at most two channels.
+     *
+     * @param folder the working folder of the child processes
+     */
+    public static SoundDecoder forUploads(Path folder) {
+        return new SoundDecoder(folder, WANTED_DEMUXERS, 2, MOST_SECONDS, 15 * 60);
+    }
+
+    /** For somebody's own files on their own machine: whatever ffmpeg decodes, all channels, up to a day. */
+    public static SoundDecoder forOwnFiles(Path folder) {
+        return new SoundDecoder(folder, List.of(), 64, 24 * 60 * 60, 4 * 60 * 60);
     }
 
     /**
      * Looks at a file.
      *
-     * @throws SoundRefused if it is empty, not sound, states a length over two hours, or has no audio stream
+     * @throws SoundRefused if it is empty, not sound, states a length over the limit, or has no audio stream
      */
     public SoundFacts probe(Path file) throws IOException, SoundRefused {
         if (Files.size(file) == 0) {
             throw new SoundRefused(SoundRefused.Reason.EMPTY, "no bytes");
         }
         List<String> command = command("ffprobe", List.of("-v", "error"), List.of("-select_streams", "a:0",
-                "-show_entries", "stream=sample_rate,channels:format=format_name,duration",
+                "-show_entries", "stream=codec_name,sample_rate,channels:format=format_name,duration",
                 "-of", "default=noprint_wrappers=1", file.toAbsolutePath().toString()));
         try (ChildProcess probe = ChildProcess.start(folder, PROBE_TIMEOUT_SECONDS, 0, command)) {
             Map<String, String> facts = new String(probe.output().readNBytes(64 * 1024), StandardCharsets.UTF_8).lines()
@@ -63,31 +82,31 @@ public final class SoundDecoder {
                 throw new SoundRefused(SoundRefused.Reason.NO_AUDIO, facts.toString());
             }
             double seconds = decimal(facts.get("duration"));
-            if (seconds > MOST_SECONDS) {
+            if (seconds > mostSeconds) {
                 throw new SoundRefused(SoundRefused.Reason.TOO_LONG, seconds + " s");
             }
-            return new SoundFacts(facts.getOrDefault("format_name", ""), rate, channels, seconds);
+            return new SoundFacts(facts.getOrDefault("format_name", ""), facts.getOrDefault("codec_name", ""), rate, channels, seconds);
         }
     }
 
     /**
-     * Opens the decoded sound at the file's own rate, as a stream; more than two channels are mixed to two. Closing it ends
+     * Opens the decoded sound at the file's own rate, as a stream; more channels than the limit are mixed together. Closing it ends
      * the child process. Reading it throws an {@link IOException} with a {@link SoundRefused} as its cause if the file turns
-     * out to be longer than two hours; what can be decoded of a broken file is read, the rest is left out.
+     * out to be longer than the limit; what can be decoded of a broken file is read, the rest is left out.
      */
     public SampleSource open(Path file, SoundFacts facts) throws IOException {
-        int channels = Math.min(facts.channels(), MOST_CHANNELS);
+        int channels = Math.min(facts.channels(), mostChannels);
         List<String> command = command("ffmpeg", List.of("-nostdin", "-v", "error", "-threads", "1"),
-                List.of("-i", file.toAbsolutePath().toString(), "-map", "0:a:0", "-t", Integer.toString(MOST_SECONDS + 1),
+                List.of("-i", file.toAbsolutePath().toString(), "-map", "0:a:0", "-t", Integer.toString(mostSeconds + 1),
                         "-ac", Integer.toString(channels), "-ar", Integer.toString(facts.sampleRate()),
                         "-threads", "1", "-f", "f32le", "-c:a", "pcm_f32le", "pipe:1"));
-        return new Decoding(ChildProcess.start(folder, DECODE_TIMEOUT_SECONDS, 0, command), channels, facts.sampleRate());
+        return new Decoding(ChildProcess.start(folder, timeoutSeconds, 0, command), channels, facts.sampleRate());
     }
 
-    private static List<String> command(String program, List<String> first, List<String> last) {
+    private List<String> command(String program, List<String> first, List<String> last) {
         List<String> command = new ArrayList<>(List.of(program));
         command.addAll(first);
-        command.addAll(OPENING);
+        command.addAll(opening);
         command.addAll(last);
         return command;
     }
@@ -108,7 +127,7 @@ public final class SoundDecoder {
         }
     }
 
-    private static final class Decoding implements SampleSource {
+    private final class Decoding implements SampleSource {
 
         private final ChildProcess process;
         private final InputStream output;
@@ -147,7 +166,7 @@ public final class SoundDecoder {
                 }
             }
             frames += count;
-            if (frames > (long) MOST_SECONDS * sampleRate) {
+            if (frames > (long) mostSeconds * sampleRate) {
                 SoundRefused tooLong = new SoundRefused(SoundRefused.Reason.TOO_LONG, frames + " frames");
                 throw new IOException(tooLong.getMessage(), tooLong);
             }

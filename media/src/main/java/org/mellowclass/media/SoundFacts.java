@@ -1,12 +1,22 @@
 package org.mellowclass.media;
 
+import java.util.Set;
+
 /**
  * What a file says about its first stream of sound.
  *
- * @param format          the container, judged by content
- * @param sampleRate      frames a second
- * @param channels        how many
- * @param seconds         the stated length, 0 where the file states none
+ * @param format     the container, judged by content
+ * @param codec      how the samples are coded
+ * @param sampleRate frames a second
+ * @param channels   how many
+ * @param seconds    the stated length, 0 where the file states none
  */
-public record SoundFacts(String format, int sampleRate, int channels, double seconds) {
+public record SoundFacts(String format, String codec, int sampleRate, int channels, double seconds) {
+
+    private static final Set<String> LOSSLESS = Set.of("flac", "alac", "wavpack", "tta", "ape", "truehd", "mlp");
+
+    /** Whether the decoded samples are the very ones that were encoded. */
+    public boolean lossless() {
+        return codec.startsWith("pcm_") && !codec.equals("pcm_alaw") && !codec.equals("pcm_mulaw") || LOSSLESS.contains(codec);
+    }
 }

@@ -33,7 +33,7 @@ class MediaTest {
 
     @BeforeEach
     void tools() {
-        decoder = new SoundDecoder(folder);
+        decoder = SoundDecoder.forUploads(folder);
         encoder = new SoundEncoder(folder);
     }
 
@@ -95,7 +95,7 @@ class MediaTest {
             sparse.writeInt(Integer.reverseBytes((int) dataBytes));
         }
         refuses(SoundRefused.Reason.TOO_LONG, file);
-        SoundFacts lie = new SoundFacts("wav", 8000, 1, 1);
+        SoundFacts lie = new SoundFacts("wav", "pcm_s16le", 8000, 1, 1);
         try (SampleSource source = decoder.open(file, lie)) {
             assertThatThrownBy(() -> SampleSink.drain(source)).isInstanceOf(IOException.class)
                     .hasCauseInstanceOf(SoundRefused.class);

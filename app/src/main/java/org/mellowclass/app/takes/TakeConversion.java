@@ -16,6 +16,7 @@ import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.core.dsp.Resampler;
 import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.measure.ClippingFinder;
+import org.mellowclass.core.measure.ClippingFinder.Search;
 import org.mellowclass.core.measure.Skyline;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleFormat;
@@ -136,7 +137,7 @@ class TakeConversion {
     private Made fromChunks(Take take, Path original, Path wav, Path skyline) throws IOException {
         ChunkSound chunks = new ChunkSound(takes, take);
         try (WavWriter asItCame = WavWriter.create(original, chunks.channels(), chunks.sampleRate(), SampleFormat.PCM_16)) {
-            return convert(take, new Tap(chunks, asItCame), chunks.frames(), wav, skyline);
+            return convert(take, new Tap(chunks, asItCame), Search.FULL_SCALE_AND_FLAT_TOPS, chunks.frames(), wav, skyline);
         }
     }
 
@@ -144,12 +145,13 @@ class TakeConversion {
         Path file = store.file(take.originalKey());
         SoundFacts facts = decoder.probe(file);
         long expected = (long) (facts.seconds() * facts.sampleRate());
-        return convert(take, decoder.open(file, facts), expected, wav, skyline);
+        Search search = facts.lossless() ? Search.FULL_SCALE_AND_FLAT_TOPS : Search.FULL_SCALE_ONLY;
+        return convert(take, decoder.open(file, facts), search, expected, wav, skyline);
     }
 
-    private Made convert(Take take, SampleSource incoming, long expectedFrames, Path wav, Path skylineFile)
+    private Made convert(Take take, SampleSource incoming, Search search, long expectedFrames, Path wav, Path skylineFile)
             throws IOException {
-        ClippingFinder clipping = new ClippingFinder(incoming.channels(), incoming.sampleRate());
+        ClippingFinder clipping = new ClippingFinder(incoming.channels(), incoming.sampleRate(), search);
         Skyline skyline = new Skyline(incoming.channels());
         long frames;
         SampleSource reported = new Reporting(new Tap(incoming, clipping), expectedFrames,
@@ -160,7 +162,7 @@ class TakeConversion {
         }
         skyline.finish();
         SkylineFile.write(skyline, skylineFile);
-        return new Made(incoming.sampleRate(), incoming.channels(), frames, clipping.finish());
+        return new Made(incoming.sampleRate(), incoming.channels(), frames, clipping.spots());
     }
 
     private String clippedJson(Made made) throws JsonProcessingException {

@@ -3,7 +3,6 @@ package org.mellowclass.core.measure;
 import java.util.Arrays;
 import java.util.OptionalDouble;
 
-import org.mellowclass.core.dsp.Biquad;
 import org.mellowclass.core.sound.Decibels;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleSink;
@@ -13,9 +12,8 @@ import org.mellowclass.core.sound.SampleSink;
  * 75 % overlap, a gate at −70 LUFS, then one 10 LU below the mean of the blocks that passed it. Momentary (400 ms) and
  * short-term (3 s, EBU Tech 3341) loudness are followed in steps of 20 ms.
  *
- * <p>Channels in the order of WAV: left, right, centre, low-frequency effects (left out of the sum), left and right
- * surround (weighted 1.41). One channel is measured as one channel. Values are LUFS; what has none (silence, or too short a
- * sound) is empty.
+ * <p>Channels are weighted by {@link ChannelWeights}. One channel is measured as one channel. Values are LUFS; what has none
+ * (silence, or too short a sound) is empty. Loudness range is that of EBU Tech 3342.
  */
 public final class LoudnessMeter implements SampleSink {
 
@@ -25,7 +23,10 @@ public final class LoudnessMeter implements SampleSink {
     private static final int BLOCK_STEP_HOPS = 5;
     private static final double ABSOLUTE_GATE_LUFS = -70;
     private static final double RELATIVE_GATE_LU = -10;
-    private static final double OFFSET_LUFS = -0.691;
+    private static final double RANGE_GATE_LU = -20;
+    private static final double RANGE_LOW = 0.10;
+    private static final double RANGE_HIGH = 0.95;
+    static final double OFFSET_LUFS = -0.691;
 
     /** Time between two values of {@link #momentary()}. */
     public static final int MOMENTARY_STEP_FRAMES = BLOCK_STEP_HOPS * HOP_FRAMES;
@@ -33,27 +34,22 @@ public final class LoudnessMeter implements SampleSink {
     public static final int MOMENTARY_FRAMES = MOMENTARY_HOPS * HOP_FRAMES;
 
     private final double[] weights;
-    private final Biquad[] shelf;
-    private final Biquad[] highPass;
+    private final KWeighting[] weighting;
     /** Weighted mean square of the last hops: a ring. */
     private final double[] hops = new double[SHORT_TERM_HOPS];
     private long hopCount;
     private int inHop;
     private double hopSum;
-    private double[] blockPowers = new double[1024];
-    private int blockCount;
+    private final Powers blocks = new Powers();
+    private final Powers shortTerms = new Powers();
     private double maxMomentaryPower;
     private double maxShortTermPower;
 
     public LoudnessMeter(int channels) {
-        weights = new double[channels];
-        shelf = new Biquad[channels];
-        highPass = new Biquad[channels];
+        weights = ChannelWeights.of(channels);
+        weighting = new KWeighting[channels];
         for (int c = 0; c < channels; c++) {
-            weights[c] = c == 3 ? 0 : c > 3 ? 1.41 : 1;
-            shelf[c] = new Biquad(1.53512485958697, -2.69169618940638, 1.19839281085285,
-                    -1.69065929318241, 0.73248077421585);
-            highPass[c] = new Biquad(1, -2, 1, -1.99004745483398, 0.99007225036621);
+            weighting[c] = new KWeighting();
         }
     }
 
@@ -64,7 +60,7 @@ public final class LoudnessMeter implements SampleSink {
             int count = Math.min(frames - done, HOP_FRAMES - inHop);
             for (int c = 0; c < weights.length; c++) {
                 if (weights[c] != 0) {
-                    hopSum += weights[c] * weightedSquares(block[c], done, count, shelf[c], highPass[c]);
+                    hopSum += weights[c] * weighting[c].squares(block[c], done, count);
                 }
             }
             done += count;
@@ -77,8 +73,26 @@ public final class LoudnessMeter implements SampleSink {
 
     /** Integrated loudness, gated. */
     public OptionalDouble integrated() {
-        double absolute = meanAbove(powerOf(ABSOLUTE_GATE_LUFS));
-        return loudness(meanAbove(absolute * Decibels.toPower(RELATIVE_GATE_LU)));
+        double gate = powerOf(ABSOLUTE_GATE_LUFS);
+        double passed = blocks.meanAbove(gate);
+        return loudness(blocks.meanAbove(Math.max(gate, passed * Decibels.toPower(RELATIVE_GATE_LU))));
+    }
+
+    /**
+     * Loudness range after EBU Tech 3342, in LU: from the 10th to the 95th percentile of the short-term loudness that lies
+     * above −70 LUFS and not more than 20 LU under its mean. Empty where nothing does.
+     */
+    public OptionalDouble range() {
+        double gate = powerOf(ABSOLUTE_GATE_LUFS);
+        double passed = shortTerms.meanAbove(gate);
+        double[] powers = shortTerms.above(Math.max(gate, passed * Decibels.toPower(RANGE_GATE_LU)));
+        if (powers.length == 0) {
+            return OptionalDouble.empty();
+        }
+        Arrays.sort(powers);
+        double low = powers[(int) Math.round((powers.length - 1) * RANGE_LOW)];
+        double high = powers[(int) Math.round((powers.length - 1) * RANGE_HIGH)];
+        return OptionalDouble.of(Decibels.ofPower(high / low));
     }
 
     public OptionalDouble maxMomentary() {
@@ -94,20 +108,12 @@ public final class LoudnessMeter implements SampleSink {
      * and negative infinity for digital silence.
      */
     public double[] momentary() {
-        double[] values = new double[blockCount];
-        for (int i = 0; i < blockCount; i++) {
-            values[i] = OFFSET_LUFS + Decibels.ofPower(blockPowers[i]);
-        }
-        return values;
+        return blocks.loudness();
     }
 
-    private static double weightedSquares(float[] samples, int from, int count, Biquad shelf, Biquad highPass) {
-        double sum = 0;
-        for (int i = from; i < from + count; i++) {
-            double weighted = highPass.process(shelf.process(samples[i]));
-            sum += weighted * weighted;
-        }
-        return sum;
+    /** Short-term loudness every {@link #MOMENTARY_STEP_FRAMES}, the first for the first three seconds; as {@link #momentary}. */
+    public double[] shortTerm() {
+        return shortTerms.loudness();
     }
 
     private void endHop() {
@@ -119,14 +125,15 @@ public final class LoudnessMeter implements SampleSink {
             double momentary = meanOfLast(MOMENTARY_HOPS);
             maxMomentaryPower = Math.max(maxMomentaryPower, momentary);
             if ((hopCount - MOMENTARY_HOPS) % BLOCK_STEP_HOPS == 0) {
-                if (blockCount == blockPowers.length) {
-                    blockPowers = Arrays.copyOf(blockPowers, 2 * blockCount);
-                }
-                blockPowers[blockCount++] = momentary;
+                blocks.add(momentary);
             }
         }
         if (hopCount >= SHORT_TERM_HOPS) {
-            maxShortTermPower = Math.max(maxShortTermPower, meanOfLast(SHORT_TERM_HOPS));
+            double shortTerm = meanOfLast(SHORT_TERM_HOPS);
+            maxShortTermPower = Math.max(maxShortTermPower, shortTerm);
+            if ((hopCount - SHORT_TERM_HOPS) % BLOCK_STEP_HOPS == 0) {
+                shortTerms.add(shortTerm);
+            }
         }
     }
 
@@ -138,25 +145,37 @@ public final class LoudnessMeter implements SampleSink {
         return sum / count;
     }
 
-    /** The mean power of the blocks above both the absolute gate and {@code gate}; 0 if there is none. */
-    private double meanAbove(double gate) {
-        double most = Math.max(gate, powerOf(ABSOLUTE_GATE_LUFS));
-        double sum = 0;
-        int count = 0;
-        for (int i = 0; i < blockCount; i++) {
-            if (blockPowers[i] > most) {
-                sum += blockPowers[i];
-                count++;
-            }
-        }
-        return count == 0 ? 0 : sum / count;
-    }
-
     private static double powerOf(double lufs) {
         return Decibels.toPower(lufs - OFFSET_LUFS);
     }
 
     private static OptionalDouble loudness(double power) {
         return power > 0 ? OptionalDouble.of(OFFSET_LUFS + Decibels.ofPower(power)) : OptionalDouble.empty();
+    }
+
+    /** Mean squares, one for each step: some 8 kB a minute. */
+    private static final class Powers {
+
+        private double[] values = new double[1024];
+        private int count;
+
+        void add(double power) {
+            if (count == values.length) {
+                values = Arrays.copyOf(values, 2 * count);
+            }
+            values[count++] = power;
+        }
+
+        double[] above(double gate) {
+            return Arrays.stream(values, 0, count).filter(power -> power > gate).toArray();
+        }
+
+        double meanAbove(double gate) {
+            return Arrays.stream(above(gate)).average().orElse(0);
+        }
+
+        double[] loudness() {
+            return Arrays.stream(values, 0, count).map(power -> OFFSET_LUFS + Decibels.ofPower(power)).toArray();
+        }
     }
 }

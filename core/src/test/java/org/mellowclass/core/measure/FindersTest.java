@@ -43,10 +43,95 @@ class FindersTest {
         assertThat(clipped(Signal.sine(1, 200, -1, 2))).isEmpty();
     }
 
-    private static List<ClippedSpot> clipped(Signal signal) throws IOException {
-        ClippingFinder finder = new ClippingFinder(signal.channels(), signal.rate());
+    @Test
+    void flat_tops_under_full_scale_are_found_with_their_channel_to_the_last_sample() throws IOException {
+        Signal signal = Signal.sine(2, 220, -3, 0.5);
+        float top = 0.4f;
+        for (int i = 0; i < signal.frames(); i++) {
+            signal.samples()[1][i] = Math.max(-top, Math.min(top, signal.samples()[1][i]));
+        }
+        List<ClippedRun> runs = runs(signal);
+        assertThat(runs).hasSize(220).allSatisfy(run -> assertThat(run.channel()).isEqualTo(1));
+        for (ClippedRun run : runs) {
+            float[] samples = signal.samples()[1];
+            int start = (int) run.startFrame();
+            for (int i = start; i < start + run.frames(); i++) {
+                assertThat(samples[i]).isEqualTo(samples[start]);
+            }
+            assertThat(Math.abs(samples[start])).isEqualTo(top);
+        }
+    }
+
+    @Test
+    void a_slow_wave_in_steps_of_16_bits_has_no_flat_tops() throws IOException {
+        Signal signal = Signal.sine(1, 60, -6, 1);
+        float[] samples = signal.samples()[0];
+        for (int i = 0; i < samples.length; i++) {
+            samples[i] = Math.round(samples[i] * 32768) / 32768f;
+        }
+        assertThat(runs(signal)).isEmpty();
+    }
+
+    @Test
+    void statistics_of_a_sine_are_exact_for_each_channel() throws IOException {
+        Signal signal = Signal.sine(Frames.RATE, 1000, 0, 1, -6, Double.NEGATIVE_INFINITY);
+        for (int i = 0; i < signal.frames(); i++) {
+            signal.samples()[0][i] -= 0.125f;
+        }
+        SampleStatistics statistics = new SampleStatistics(2);
+        SampleSink.drain(signal.stream(), statistics);
+        assertThat(statistics.dcOffset().orElseThrow()).isCloseTo(-0.125, within(1e-6));
+        assertThat(statistics.dcOffset(1).orElseThrow()).isZero();
+        double amplitude = Math.pow(10, -6 / 20.0);
+        assertThat(statistics.peakDbfs().orElseThrow()).isCloseTo(20 * Math.log10(amplitude + 0.125), within(1e-3));
+        double rms = Math.sqrt(amplitude * amplitude / 2 + 0.125 * 0.125);
+        assertThat(statistics.rmsDbfs(0).orElseThrow()).isCloseTo(20 * Math.log10(rms), within(1e-4));
+        assertThat(statistics.crestDb(0).orElseThrow()).isCloseTo(20 * Math.log10((amplitude + 0.125) / rms), within(1e-3));
+        assertThat(statistics.peakDbfs(1)).isEmpty();
+        assertThat(statistics.rmsDbfs(1)).isEmpty();
+        assertThat(statistics.crestDb(1)).isEmpty();
+    }
+
+    @Test
+    void nothing_has_no_statistics() {
+        SampleStatistics statistics = new SampleStatistics(1);
+        assertThat(statistics.dcOffset()).isEmpty();
+        assertThat(statistics.peakDbfs()).isEmpty();
+    }
+
+    @Test
+    void pauses_know_what_is_safe_to_cut_and_the_natural_pause() throws IOException {
+        Signal word = Signal.sine(1, 300, -18, 0.8);
+        Signal talk = Signal.concat(word, Signal.silence(1, 0.5), word, Signal.silence(1, 0.2), word, Signal.silence(1, 2), word);
+        Pauses pauses = Measurement.of(talk.stream(), ClippingFinder.Search.FULL_SCALE_ONLY).pauses();
+        assertThat(pauses.spans()).hasSize(2).first().satisfies(span -> {
+            assertThat(span.startFrame()).isCloseTo(Frames.ofMillis(800), within(Frames.ofMillis(20)));
+            assertThat(span.endFrame()).isCloseTo(Frames.ofMillis(1300), within(Frames.ofMillis(20)));
+            assertThat(pauses.safeToCut().get(0)).isEqualTo(
+                    new Span(span.startFrame() + Frames.ofMillis(120), span.endFrame() - Frames.ofMillis(80)));
+        });
+        assertThat(pauses.naturalFrames()).as("too few to know").isEqualTo(Frames.ofMillis(600));
+        assertThat(pauses.noiseFloorDbfs()).isEmpty();
+
+        Signal turn = Signal.concat(word, Signal.silence(1, 0.4));
+        Signal many = Signal.concat(turn, turn, turn, turn, turn, turn, turn, turn, turn, word);
+        assertThat(Measurement.of(many.stream(), ClippingFinder.Search.FULL_SCALE_ONLY).pauses().naturalFrames())
+                .isCloseTo(Frames.ofMillis(400), within(Frames.ofMillis(20)));
+    }
+
+    private static List<ClippedRun> runs(Signal signal) throws IOException {
+        return finder(signal).runs();
+    }
+
+    private static ClippingFinder finder(Signal signal) throws IOException {
+        ClippingFinder finder = new ClippingFinder(signal.channels(), signal.rate(),
+                ClippingFinder.Search.FULL_SCALE_AND_FLAT_TOPS);
         SampleSink.drain(signal.stream(), finder);
-        return finder.finish();
+        return finder;
+    }
+
+    private static List<ClippedSpot> clipped(Signal signal) throws IOException {
+        return finder(signal).spots();
     }
 
     @Test
