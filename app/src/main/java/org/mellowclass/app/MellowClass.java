@@ -6,12 +6,14 @@ import org.mybatis.spring.annotation.MapperScan;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.context.properties.ConfigurationPropertiesScan;
+import org.springframework.scheduling.annotation.EnableScheduling;
 
 import org.apache.ibatis.annotations.Mapper;
 
 /** The web application. */
 @SpringBootApplication
 @ConfigurationPropertiesScan
+@EnableScheduling
 @MapperScan(annotationClass = Mapper.class)
 public class MellowClass {
 

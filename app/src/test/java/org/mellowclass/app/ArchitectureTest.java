@@ -21,7 +21,7 @@ class ArchitectureTest {
 
     @ArchTest
     static final ArchRule features_follow_the_way_of_the_work = layeredArchitecture().consideringOnlyDependenciesInLayers()
-            .layer("ground").definedBy("..app.store..", "..app.jobs..", "..app.people..", "..app.web..", "..app.brief..")
+            .layer("ground").definedBy("..app.store..", "..app.jobs..", "..app.live..", "..app.people..", "..app.web..", "..app.brief..")
             .layer("takes").definedBy("..app.takes..")
             .layer("bench").definedBy("..app.bench..")
             .layer("review").definedBy("..app.review..")

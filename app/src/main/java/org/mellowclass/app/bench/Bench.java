@@ -6,6 +6,7 @@ import java.util.OptionalLong;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import org.mellowclass.app.bench.RevisionMapper.Revision;
+import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.NotFound;
 import org.mellowclass.app.people.Person;
@@ -16,6 +17,7 @@ import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.timeline.Edit;
 import org.mellowclass.core.timeline.HistoryPoint;
 import org.mellowclass.core.timeline.LayTake;
+import org.mellowclass.core.timeline.Rebase;
 import org.mellowclass.core.timeline.Timeline;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -25,20 +27,30 @@ import org.springframework.transaction.annotation.Transactional;
 @Transactional
 public class Bench implements TakeLanding {
 
+    /** The refusal that asks: undoing what somebody else did names them. */
+    static final String UNDO_OF_OTHERS = "bench.UNDO_OF_OTHERS";
+
     private final RevisionMapper revisions;
     private final TimelineCodec codec;
     private final Access access;
     private final TakeShelf takes;
     private final Clock clock;
+    private final LiveEvents live;
     /** A hash always means the same timeline, so entries never grow old. */
     private final Cache<String, Timeline> timelines = Caffeine.newBuilder().maximumSize(500).build();
 
-    Bench(RevisionMapper revisions, TimelineCodec codec, Access access, TakeShelf takes, Clock clock) {
+    Bench(RevisionMapper revisions, TimelineCodec codec, Access access, TakeShelf takes, Clock clock, LiveEvents live) {
         this.revisions = revisions;
         this.codec = codec;
         this.access = access;
         this.takes = takes;
         this.clock = clock;
+        this.live = live;
+    }
+
+    /** The live topic on which an episode's revisions are told. */
+    static String topic(long episodeId) {
+        return "bench-" + episodeId;
     }
 
     /** The newest revision. */
@@ -51,6 +63,10 @@ public class Bench implements TakeLanding {
     @Transactional(readOnly = true)
     public Timeline timeline(Person viewer, long episodeId, long seq) {
         access.episode(viewer, episodeId);
+        return earlier(episodeId, seq);
+    }
+
+    private Timeline earlier(long episodeId, long seq) {
         return revisions.find(episodeId, seq).map(revision -> timeline(revision.timelineHash()))
                 .orElseGet(() -> {
                     if (seq == HistoryPoint.first().seq()) {
@@ -77,8 +93,8 @@ public class Bench implements TakeLanding {
     }
 
     /**
-     * Applies an edit that was made on revision {@code base}. One that was applied already, by its client id, is not
-     * applied again.
+     * Applies an edit that was made on revision {@code base}; if somebody has edited meanwhile, as {@link Rebase} says. One
+     * that was applied already, by its client id, is not applied again.
      *
      * @return the newest revision afterwards
      */
@@ -87,8 +103,8 @@ public class Bench implements TakeLanding {
         if (revisions.known(episodeId, clientId)) {
             return head;
         }
-        requireNewest(head, base);
-        return append(episodeId, head.point().afterEdit(), edit.applyTo(head.timeline()), edit, viewer.id(), clientId);
+        Edit now = base == head.seq() ? edit : Rebase.of(edit, earlier(episodeId, base), head.timeline());
+        return append(episodeId, head.point().afterEdit(), now.applyTo(head.timeline()).timeline(), now, viewer.id(), clientId);
     }
 
     /** Lays a ready take of the episode behind everything on the track of that name. */
@@ -101,8 +117,18 @@ public class Bench implements TakeLanding {
         return edit(viewer, episodeId, base, clientId, new LayTake(takeId, take.frames(), 0, trackName));
     }
 
-    /** Brings back the value before the last edit. */
-    public Head undo(Person viewer, long episodeId, long base, String clientId) {
+    /**
+     * Brings back the value before the last edit.
+     *
+     * @param evenOfOthers whether the viewer was asked and wants to undo what somebody else did
+     */
+    public Head undo(Person viewer, long episodeId, long base, String clientId, boolean evenOfOthers) {
+        if (!evenOfOthers) {
+            revisions.authorOfEditBehind(episodeId, lockedHead(viewer, episodeId).timelineHash())
+                    .filter(author -> author.id() != viewer.id()).ifPresent(author -> {
+                        throw Refusal.conflict(UNDO_OF_OTHERS, author.name());
+                    });
+        }
         return step(viewer, episodeId, base, clientId, true);
     }
 
@@ -117,7 +143,7 @@ public class Bench implements TakeLanding {
         access.hold(take.episodeId());
         Head head = head(take.episodeId());
         LayTake edit = new LayTake(take.id(), take.frames(), 0, take.trackName());
-        append(take.episodeId(), head.point().afterEdit(), edit.applyTo(head.timeline()), edit, take.authorId(),
+        append(take.episodeId(), head.point().afterEdit(), edit.applyTo(head.timeline()).timeline(), edit, take.authorId(),
                 "take-" + take.id());
     }
 
@@ -162,6 +188,7 @@ public class Bench implements TakeLanding {
         revisions.addTimeline(hash, TimelineCodec.FORMAT_VERSION, codec.deflated(timeline));
         revisions.add(new Revision(episodeId, point.seq(), hash, point.undoTo(), point.redoTo()),
                 edit == null ? null : codec.toJson(edit), authorId, clientId, clock.instant());
+        live.changed(topic(episodeId), point.seq());
         return hash;
     }
 

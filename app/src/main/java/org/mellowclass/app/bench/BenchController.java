@@ -3,21 +3,17 @@ package org.mellowclass.app.bench;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.TreeMap;
 
-import com.fasterxml.jackson.annotation.JsonSubTypes;
-import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
-import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.measure.ClippedSpot;
-import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.soundcheck.WorkingLevel;
-import org.mellowclass.core.timeline.Remove;
+import org.mellowclass.core.timeline.Flag;
 import org.mellowclass.core.timeline.Track;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
@@ -30,6 +26,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.ResponseBody;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 
 @Controller
 class BenchController {
@@ -38,12 +35,16 @@ class BenchController {
     private final Bench bench;
     private final PreviewSound preview;
     private final TakeShelf takes;
+    private final Wishes wishes;
+    private final LiveEvents live;
 
-    BenchController(Access access, Bench bench, PreviewSound preview, TakeShelf takes) {
+    BenchController(Access access, Bench bench, PreviewSound preview, TakeShelf takes, Wishes wishes, LiveEvents live) {
         this.access = access;
         this.bench = bench;
         this.preview = preview;
         this.takes = takes;
+        this.wishes = wishes;
+        this.live = live;
     }
 
     @GetMapping("/episodes/{episodeId}/bench")
@@ -61,7 +62,7 @@ class BenchController {
 
     /** A timeline as the page draws it. */
     record TimelineView(long revision, boolean canUndo, boolean canRedo, long frames, List<Track> tracks,
-                        Map<Long, TakeView> takes) {
+                        List<Flag> flags, Map<Long, TakeView> takes) {
     }
 
     @GetMapping("/episodes/{episodeId}/timeline")
@@ -70,20 +71,7 @@ class BenchController {
         return view(episodeId, bench.head(viewer, episodeId));
     }
 
-    /** What the page asks for. The server knows the rest: how long a take is, and whose it is. */
-    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "type")
-    @JsonSubTypes({@JsonSubTypes.Type(value = Removing.class, name = "remove"),
-        @JsonSubTypes.Type(value = Laying.class, name = "lay-take")})
-    sealed interface Wish {
-    }
-
-    record Removing(long startFrame, long endFrame, Set<Long> trackIds) implements Wish {
-    }
-
-    record Laying(long takeId, String trackName) implements Wish {
-    }
-
-    record EditRequest(String clientId, long base, Wish edit) {
+    record EditRequest(String clientId, long base, Wish edit, boolean evenOfOthers) {
         EditRequest {
             if (clientId == null || !clientId.matches("[0-9a-zA-Z-]{8,40}")) {
                 throw new IllegalArgumentException("an edit needs a client id");
@@ -94,31 +82,28 @@ class BenchController {
     @PostMapping("/episodes/{episodeId}/edits")
     @ResponseBody
     TimelineView edit(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestBody EditRequest request) {
-        Head head;
-        if (request.edit() instanceof Removing wish) {
-            if (wish.startFrame() < 0 || wish.endFrame() <= wish.startFrame()) {
-                throw Refusal.unfit("bench.NOTHING_SELECTED");
-            }
-            Remove edit = new Remove(new Span(wish.startFrame(), wish.endFrame()), wish.trackIds());
-            head = bench.edit(viewer, episodeId, request.base(), request.clientId(), edit);
-        } else if (request.edit() instanceof Laying wish) {
-            head = bench.layTake(viewer, episodeId, request.base(), request.clientId(), wish.takeId(), wish.trackName());
-        } else {
+        if (request.edit() == null) {
             throw new IllegalArgumentException("no edit");
         }
-        return view(episodeId, head);
+        return view(episodeId, wishes.grant(viewer, episodeId, request.base(), request.clientId(), request.edit()));
     }
 
     @PostMapping("/episodes/{episodeId}/undo")
     @ResponseBody
     TimelineView undo(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestBody EditRequest request) {
-        return view(episodeId, bench.undo(viewer, episodeId, request.base(), request.clientId()));
+        return view(episodeId, bench.undo(viewer, episodeId, request.base(), request.clientId(), request.evenOfOthers()));
     }
 
     @PostMapping("/episodes/{episodeId}/redo")
     @ResponseBody
     TimelineView redo(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestBody EditRequest request) {
         return view(episodeId, bench.redo(viewer, episodeId, request.base(), request.clientId()));
+    }
+
+    /** Tells the page that there is a newer revision, as long as it stays open. */
+    @GetMapping(path = "/episodes/{episodeId}/live", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+    SseEmitter live(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId) {
+        return live.follow(Bench.topic(access.episode(viewer, episodeId).id()));
     }
 
     @GetMapping("/episodes/{episodeId}/sound/{revision}/raw/{from:\\d+}-{to:\\d+}")
@@ -135,6 +120,6 @@ class BenchController {
             views.put(take.id(), new TakeView(take.name(), take.trackName(), take.frames(), takes.clipped(take)));
         }
         return new TimelineView(head.seq(), head.point().undoTarget().isPresent(), head.point().redoTarget().isPresent(),
-                head.timeline().endFrame(), head.timeline().tracks(), views);
+                head.timeline().endFrame(), head.timeline().tracks(), head.timeline().flags(), views);
     }
 }

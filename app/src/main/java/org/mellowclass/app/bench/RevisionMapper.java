@@ -27,6 +27,18 @@ interface RevisionMapper {
     @Select("SELECT EXISTS (SELECT 1 FROM revision WHERE episode_id = #{episodeId} AND client_id = #{clientId})")
     boolean known(long episodeId, String clientId);
 
+    /** Somebody who made an edit. */
+    record Author(long id, String name) {
+    }
+
+    /** Who made the newest edit that led to a timeline of an episode. */
+    @Select("""
+            SELECT person.id, person.name FROM revision r JOIN person ON person.id = r.author_id
+            WHERE r.episode_id = #{episodeId} AND r.timeline_hash = #{hash} AND r.edit IS NOT NULL
+            ORDER BY r.seq DESC LIMIT 1
+            """)
+    Optional<Author> authorOfEditBehind(long episodeId, String hash);
+
     @Insert("""
             INSERT INTO revision (episode_id, seq, timeline_hash, edit, author_id, client_id, undo_to, redo_to, created_at)
             VALUES (#{revision.episodeId}, #{revision.seq}, #{revision.timelineHash}, #{edit}, #{authorId}, #{clientId},

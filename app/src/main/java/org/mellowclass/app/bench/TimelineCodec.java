@@ -14,13 +14,28 @@ import java.util.zip.InflaterInputStream;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.MapperFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.json.JsonMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import org.mellowclass.core.timeline.AddFlag;
+import org.mellowclass.core.timeline.Blank;
 import org.mellowclass.core.timeline.Edit;
 import org.mellowclass.core.timeline.LayTake;
+import org.mellowclass.core.timeline.Move;
 import org.mellowclass.core.timeline.Remove;
+import org.mellowclass.core.timeline.RemoveFlag;
+import org.mellowclass.core.timeline.RoomSource;
+import org.mellowclass.core.timeline.SetClipGain;
+import org.mellowclass.core.timeline.SetTrackGain;
+import org.mellowclass.core.timeline.Soften;
+import org.mellowclass.core.timeline.Source;
+import org.mellowclass.core.timeline.Split;
+import org.mellowclass.core.timeline.TakeSource;
 import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.Together;
+import org.mellowclass.core.timeline.Trim;
 import org.springframework.stereotype.Component;
 
 /**
@@ -31,17 +46,34 @@ import org.springframework.stereotype.Component;
 class TimelineCodec {
 
     /** Raise it when the format changes, and keep reading the older ones. */
-    static final int FORMAT_VERSION = 1;
+    static final int FORMAT_VERSION = 2;
 
     private final ObjectMapper json = JsonMapper.builder()
             .disable(MapperFeature.SORT_PROPERTIES_ALPHABETICALLY)
             .addMixIn(Edit.class, NamedEdit.class)
+            .addMixIn(Source.class, NamedSource.class)
             .build();
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "type")
     @JsonSubTypes({@JsonSubTypes.Type(value = LayTake.class, name = "lay-take"),
-        @JsonSubTypes.Type(value = Remove.class, name = "remove")})
+        @JsonSubTypes.Type(value = Remove.class, name = "remove"),
+        @JsonSubTypes.Type(value = Blank.class, name = "blank"),
+        @JsonSubTypes.Type(value = Soften.class, name = "soften"),
+        @JsonSubTypes.Type(value = Split.class, name = "split"),
+        @JsonSubTypes.Type(value = Move.class, name = "move"),
+        @JsonSubTypes.Type(value = Trim.class, name = "trim"),
+        @JsonSubTypes.Type(value = SetClipGain.class, name = "set-clip-gain"),
+        @JsonSubTypes.Type(value = SetTrackGain.class, name = "set-track-gain"),
+        @JsonSubTypes.Type(value = AddFlag.class, name = "add-flag"),
+        @JsonSubTypes.Type(value = RemoveFlag.class, name = "remove-flag"),
+        @JsonSubTypes.Type(value = Together.class, name = "together")})
     private interface NamedEdit {
+    }
+
+    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "type")
+    @JsonSubTypes({@JsonSubTypes.Type(value = TakeSource.class, name = "take"),
+        @JsonSubTypes.Type(value = RoomSource.class, name = "room")})
+    private interface NamedSource {
     }
 
     String toJson(Timeline timeline) {
@@ -77,14 +109,36 @@ class TimelineCodec {
     }
 
     Timeline inflated(int formatVersion, byte[] body) {
-        if (formatVersion != FORMAT_VERSION) {
-            throw new IllegalStateException("timeline format " + formatVersion + " is not known");
-        }
         try (InflaterInputStream inflater = new InflaterInputStream(new ByteArrayInputStream(body))) {
-            return json.readValue(inflater, Timeline.class);
+            JsonNode tree = json.readTree(inflater);
+            return json.treeToValue(switch (formatVersion) {
+                case 1 -> fromVersion1((ObjectNode) tree);
+                case FORMAT_VERSION -> tree;
+                default -> throw new IllegalStateException("timeline format " + formatVersion + " is not known");
+            }, Timeline.class);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
+    }
+
+    /** Version 2 brought flags, sources other than takes, and fades with a shape; the fades of version 1 are gentle. */
+    private static JsonNode fromVersion1(ObjectNode timeline) {
+        timeline.putArray("flags");
+        for (JsonNode track : timeline.get("tracks")) {
+            for (JsonNode each : track.get("clips")) {
+                ObjectNode clip = (ObjectNode) each;
+                clip.putObject("source").put("type", "take").set("takeId", clip.remove("takeId"));
+                clip.set("sourceFrame", clip.remove("takeFrame"));
+                clip.set("fadeIn", gentle(clip.putObject("fadeIn"), clip.remove("fadeInFrames")));
+                clip.set("fadeOut", gentle(clip.putObject("fadeOut"), clip.remove("fadeOutFrames")));
+            }
+        }
+        return timeline;
+    }
+
+    private static ObjectNode gentle(ObjectNode fade, JsonNode frames) {
+        fade.set("frames", frames);
+        return fade.put("shape", "GENTLE").put("skippedFrames", 0).put("edgeFrames", 0);
     }
 
     private String write(Object value) {

@@ -10,10 +10,11 @@ import java.time.Instant;
  * @param sourceRate     the rate it came at; 0 for a file that has not been looked at yet
  * @param frames         its length at 48 kHz; null until it is ready, as are the keys of what is made from it
  * @param clipped        its clipped spots as JSON
+ * @param roomFrame      where its quietest second starts, at 48 kHz; null if it has none
  */
 public record Take(long id, long episodeId, long authorId, String name, String trackName, Origin origin, State state,
                    String problem, int sourceRate, int sourceChannels, String originalKey, String soundKey,
-                   String skylineKey, Integer channels, Long frames, String clipped, Instant createdAt) {
+                   String skylineKey, Integer channels, Long frames, String clipped, Long roomFrame, Instant createdAt) {
 
     public enum Origin { RECORDED, BROUGHT_IN }
 

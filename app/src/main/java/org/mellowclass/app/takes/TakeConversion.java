@@ -18,10 +18,12 @@ import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.measure.ClippingFinder;
 import org.mellowclass.core.measure.ClippingFinder.Search;
 import org.mellowclass.core.measure.Skyline;
+import org.mellowclass.core.measure.SpeechLevels;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleFormat;
 import org.mellowclass.core.sound.SampleSink;
 import org.mellowclass.core.sound.SampleSource;
+import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.sound.Tap;
 import org.mellowclass.core.sound.WavWriter;
 import org.mellowclass.media.SoundDecoder;
@@ -94,7 +96,7 @@ class TakeConversion {
             String originalKey = take.originalKey() != null ? take.originalKey() : store.put(original);
             Take ready = new Take(take.id(), take.episodeId(), take.authorId(), take.name(), take.trackName(),
                     take.origin(), Take.State.READY, null, made.rate, made.channels, originalKey, store.put(wav),
-                    store.put(skyline), made.channels, made.frames, clippedJson(made), take.createdAt());
+                    store.put(skyline), made.channels, made.frames, clippedJson(made), made.roomFrame, take.createdAt());
             transaction.executeWithoutResult(status -> {
                 if (takes.ready(ready) == 1) {
                     takes.deleteChunks(takeId);
@@ -131,7 +133,7 @@ class TakeConversion {
         }
     }
 
-    private record Made(int rate, int channels, long frames, List<ClippedSpot> clipped) {
+    private record Made(int rate, int channels, long frames, List<ClippedSpot> clipped, Long roomFrame) {
     }
 
     private Made fromChunks(Take take, Path original, Path wav, Path skyline) throws IOException {
@@ -153,16 +155,18 @@ class TakeConversion {
             throws IOException {
         ClippingFinder clipping = new ClippingFinder(incoming.channels(), incoming.sampleRate(), search);
         Skyline skyline = new Skyline(incoming.channels());
+        SpeechLevels levels = new SpeechLevels(incoming.channels());
         long frames;
         SampleSource reported = new Reporting(new Tap(incoming, clipping), expectedFrames,
                 read -> jobs.progress(KIND, take.id(), read, expectedFrames));
         try (SampleSource converted = Resampler.to(Frames.RATE, reported);
              WavWriter writer = WavWriter.create(wav, incoming.channels(), Frames.RATE, SampleFormat.FLOAT_32)) {
-            frames = SampleSink.drain(converted, writer, skyline);
+            frames = SampleSink.drain(converted, writer, skyline, levels);
         }
         skyline.finish();
         SkylineFile.write(skyline, skylineFile);
-        return new Made(incoming.sampleRate(), incoming.channels(), frames, clipping.spots());
+        return new Made(incoming.sampleRate(), incoming.channels(), frames, clipping.spots(),
+                levels.quietestSecond().map(Span::startFrame).orElse(null));
     }
 
     private String clippedJson(Made made) throws JsonProcessingException {

@@ -17,7 +17,7 @@ interface TakeMapper {
 
     String TAKE = """
             SELECT id, episode_id, author_id, name, track_name, origin, state, problem, source_rate, source_channels,
-                   original_key, sound_key, skyline_key, channels, frames, clipped, created_at
+                   original_key, sound_key, skyline_key, channels, frames, clipped, room_frame, created_at
             FROM take
             """;
 
@@ -107,7 +107,7 @@ interface TakeMapper {
     @Update("""
             UPDATE take SET state = 'READY', source_rate = #{sourceRate}, source_channels = #{sourceChannels},
                    original_key = #{originalKey}, sound_key = #{soundKey}, skyline_key = #{skylineKey},
-                   channels = #{channels}, frames = #{frames}, clipped = #{clipped}
+                   channels = #{channels}, frames = #{frames}, clipped = #{clipped}, room_frame = #{roomFrame}
             WHERE id = #{id} AND state = 'ARRIVED'
             """)
     int ready(Take take);

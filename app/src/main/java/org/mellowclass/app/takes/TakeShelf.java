@@ -24,7 +24,9 @@ import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.measure.Skyline;
 import org.mellowclass.core.render.Takes;
+import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.RandomAccessSound;
+import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.sound.WavReader;
 import org.springframework.stereotype.Service;
 
@@ -65,6 +67,12 @@ public class TakeShelf implements Takes {
     public Map<Long, Take> ready(long episodeId) {
         return takes.ofEpisode(episodeId).stream().filter(Take::ready)
                 .collect(Collectors.toMap(Take::id, Function.identity()));
+    }
+
+    /** Where in the ready takes of an episode the room alone is heard, by take; as {@link #ready}. */
+    public Map<Long, Span> rooms(long episodeId) {
+        return takes.ofEpisode(episodeId).stream().filter(take -> take.ready() && take.roomFrame() != null)
+                .collect(Collectors.toMap(Take::id, take -> new Span(take.roomFrame(), take.roomFrame() + Frames.RATE)));
     }
 
     /** The newest ready take of each episode of a class that {@link Access#taughtClass} has let through. */

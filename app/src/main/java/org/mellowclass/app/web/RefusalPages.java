@@ -46,7 +46,9 @@ class RefusalPages {
 
     @ExceptionHandler
     Object refused(EditRefused refusal, HttpServletRequest request) {
-        return answer(request, HttpStatus.UNPROCESSABLE_ENTITY, text("refusal.edit." + refusal.reason()));
+        boolean conflict = refusal.reason() == EditRefused.Reason.CHANGED_MEANWHILE;
+        return answer(request, conflict ? HttpStatus.CONFLICT : HttpStatus.UNPROCESSABLE_ENTITY,
+                text("refusal.edit." + refusal.reason()));
     }
 
     @ExceptionHandler

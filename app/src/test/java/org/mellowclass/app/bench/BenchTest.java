@@ -25,8 +25,14 @@ import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.render.Mixer;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.testing.Signal;
+import org.mellowclass.core.timeline.EditRefused;
 import org.mellowclass.core.timeline.Remove;
+import org.mellowclass.core.timeline.RoomSource;
+import org.mellowclass.core.timeline.SetTrackGain;
+import org.mellowclass.core.timeline.Soften;
 import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.Track;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.jdbc.core.simple.JdbcClient;
 
@@ -39,6 +45,8 @@ class BenchTest {
     private PreviewSound preview;
     @Autowired
     private TakeShelf takes;
+    @Autowired
+    private Wishes wishes;
     @Autowired
     private Schools schools;
     @Autowired
@@ -87,12 +95,51 @@ class BenchTest {
     }
 
     @Test
-    void an_edit_on_an_older_revision_is_refused_and_changes_nothing() {
+    void an_edit_of_what_somebody_changed_meanwhile_is_refused_and_changes_nothing() {
         Head removed = remove(0, 4800);
         assertThatThrownBy(() -> bench.edit(school.student(), school.episodeId(), landed.seq(), "client-late",
                 new Remove(new Span(0, 10), landed.timeline().trackIds())))
-                .isInstanceOf(Refusal.class).hasMessage("bench.CHANGED_MEANWHILE");
+                .isInstanceOfSatisfying(EditRefused.class, refused -> {
+                    assertThat(refused.reason()).isEqualTo(EditRefused.Reason.CHANGED_MEANWHILE);
+                    assertThat(refused.clipIds()).isNotEmpty();
+                });
         assertThat(bench.head(school.student(), school.episodeId())).isEqualTo(removed);
+    }
+
+    @Test
+    void an_edit_on_an_older_revision_applies_where_it_touches_nothing_that_was_changed() throws IOException {
+        schools.readyTake(school, Schools.speech(), "Ravi");
+        Head base = bench.head(school.student(), school.episodeId());
+        long noor = base.timeline().tracks().get(0).id();
+        long ravi = base.timeline().tracks().get(1).id();
+        bench.edit(school.student(), school.episodeId(), base.seq(), "client-first", new SetTrackGain(noor, -6));
+        Head both = bench.edit(school.student(), school.episodeId(), base.seq(), "client-second",
+                new Soften(new Span(4800, 9600), Set.of(ravi)));
+        assertThat(both.timeline().track(noor).orElseThrow().gainDb()).isEqualTo(-6);
+        assertThat(both.timeline().track(ravi).orElseThrow().clips()).hasSize(3);
+    }
+
+    @Test
+    void undoing_what_somebody_else_did_names_them_and_asks() {
+        Head removed = remove(0, 4800);
+        assertThatThrownBy(() -> bench.undo(school.partner(), school.episodeId(), removed.seq(), "client-partner", false))
+                .isInstanceOfSatisfying(Refusal.class, refusal -> assertThat(refusal.code()).isEqualTo("bench.UNDO_OF_OTHERS"));
+        assertThat(bench.head(school.partner(), school.episodeId())).isEqualTo(removed);
+        assertThat(bench.undo(school.partner(), school.episodeId(), removed.seq(), "client-partner", true).timeline())
+                .isEqualTo(landed.timeline());
+    }
+
+    @Test
+    void what_is_blanked_sounds_like_the_room_of_its_take() throws IOException {
+        Signal room = Signal.noise(1, -50, 1.5, 11);
+        long take = schools.readyTake(school, Signal.concat(Signal.sine(1, 300, -12, 2), room), "Isla");
+        assertThat(takes.rooms(school.episodeId()).get(take).startFrame()).isBetween(96_000L, 120_000L);
+        Head head = bench.head(school.student(), school.episodeId());
+        Track track = head.timeline().tracks().get(1);
+        Head blanked = wishes.grant(school.student(), school.episodeId(), head.seq(), "client-blank",
+                new Wish.Blanking(20_000, 60_000, Set.of(track.id())));
+        assertThat(blanked.timeline().track(track.id()).orElseThrow().clips().get(1).source())
+                .isEqualTo(new RoomSource(take, takes.rooms(school.episodeId()).get(take).startFrame(), 48_000));
     }
 
     @Test
@@ -110,7 +157,7 @@ class BenchTest {
                 assertThat(result.get().seq()).isEqualTo(landed.seq() + 1);
                 won++;
             } catch (ExecutionException lost) {
-                assertThat(lost.getCause()).hasMessage("bench.CHANGED_MEANWHILE");
+                assertThat(lost.getCause()).hasMessage("CHANGED_MEANWHILE");
             }
         }
         crew.shutdown();
@@ -121,7 +168,7 @@ class BenchTest {
 
     @Test
     void a_take_whose_landing_was_undone_can_be_laid_on_again_and_one_of_others_cannot() {
-        long take = landed.timeline().tracks().get(0).clips().get(0).takeId();
+        long take = landed.timeline().tracks().get(0).clips().get(0).source().takeId();
         Head empty = undo();
         assertThat(empty.timeline().endFrame()).isZero();
         Head again = bench.layTake(school.student(), school.episodeId(), empty.seq(), "client-again", take, "Ravi");
@@ -159,7 +206,7 @@ class BenchTest {
 
     private Head undo() {
         long seq = bench.head(school.student(), school.episodeId()).seq();
-        return bench.undo(school.student(), school.episodeId(), seq, "undo-" + seq);
+        return bench.undo(school.student(), school.episodeId(), seq, "undo-" + seq, false);
     }
 
     private Head redo() {

@@ -3,11 +3,13 @@ package org.mellowclass.app.bench;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Random;
 import java.util.Set;
+import java.util.zip.DeflaterOutputStream;
 
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -15,8 +17,13 @@ import org.junit.jupiter.params.provider.ValueSource;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.testing.Timelines;
 import org.mellowclass.core.timeline.Clip;
+import org.mellowclass.core.timeline.Edit;
+import org.mellowclass.core.timeline.Fade;
+import org.mellowclass.core.timeline.Flag;
 import org.mellowclass.core.timeline.LayTake;
 import org.mellowclass.core.timeline.Remove;
+import org.mellowclass.core.timeline.RoomSource;
+import org.mellowclass.core.timeline.TakeSource;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
 
@@ -25,18 +32,45 @@ class TimelineCodecTest {
     private final TimelineCodec codec = new TimelineCodec();
 
     private static final Timeline EXAMPLE = new Timeline(List.of(
-            new Track(1, "Noor", 1, 0, false, List.of(new Clip(2, 70, 0, 480, 96_000, -1.5, 240, 0),
-                    new Clip(4, 70, 96_000, 120_000, 48_000, 0, 240, 240))),
-            new Track(3, "Tide music", 2, -6, true, List.of())), 5);
+            new Track(1, "Noor", 1, 0, false, List.of(
+                    new Clip(2, new TakeSource(70), 0, 480, 96_000, -1.5, Fade.EDGE, Fade.NONE),
+                    new Clip(6, new RoomSource(70, 9_600, 48_000), 96_000, 0, 4_800, 0, Fade.EDGE, Fade.EDGE),
+                    new Clip(4, new TakeSource(70), 100_800, 120_000, 48_000, 0,
+                            new Fade(960, Fade.Shape.EQUAL_POWER, 100, 240), Fade.EDGE))),
+            new Track(3, "Tide music", 2, -6, true, List.of())), List.of(new Flag(5, 1, 4_000, "bells")), 7);
+
+    /** What version 1 could say of it. */
+    private static final Timeline OLD_EXAMPLE = new Timeline(List.of(
+            new Track(1, "Noor", 1, 0, false, List.of(
+                    new Clip(2, new TakeSource(70), 0, 480, 96_000, -1.5, gentle(240), Fade.NONE),
+                    new Clip(4, new TakeSource(70), 96_000, 120_000, 48_000, 0, gentle(240), gentle(240)))),
+            new Track(3, "Tide music", 2, -6, true, List.of())), List.of(), 5);
 
     @Test
-    void version_1_is_written_and_read_as_it_always_was() throws IOException {
-        assertThat(TimelineCodec.FORMAT_VERSION).isEqualTo(1);
-        try (var golden = getClass().getResourceAsStream("/bench/timeline-v1.json")) {
-            assertThat(codec.toJson(EXAMPLE)).isEqualTo(new String(golden.readAllBytes(), StandardCharsets.UTF_8).strip());
+    void version_2_is_written_and_read_as_it_always_was() throws IOException {
+        assertThat(TimelineCodec.FORMAT_VERSION).isEqualTo(2);
+        assertThat(codec.toJson(EXAMPLE)).isEqualTo(golden("/bench/timeline-v2.json"));
+        assertThat(codec.inflated(2, codec.deflated(EXAMPLE))).isEqualTo(EXAMPLE);
+        assertThat(codec.hash(EXAMPLE)).isEqualTo("fdcad747975b71096151c662e1232c3e6622c4876bde62ce1eb9f72dee551d30");
+    }
+
+    @Test
+    void version_1_is_still_read() throws IOException {
+        ByteArrayOutputStream stored = new ByteArrayOutputStream();
+        try (DeflaterOutputStream deflater = new DeflaterOutputStream(stored)) {
+            deflater.write(golden("/bench/timeline-v1.json").getBytes(StandardCharsets.UTF_8));
         }
-        assertThat(codec.inflated(1, codec.deflated(EXAMPLE))).isEqualTo(EXAMPLE);
-        assertThat(codec.hash(EXAMPLE)).isEqualTo("413f5655a4e43b11f1fccc6143a6c13598993da52c372ef84a9e9b4789628300");
+        assertThat(codec.inflated(1, stored.toByteArray())).isEqualTo(OLD_EXAMPLE);
+    }
+
+    private static Fade gentle(long frames) {
+        return new Fade(frames, Fade.Shape.GENTLE, 0, 0);
+    }
+
+    private String golden(String name) throws IOException {
+        try (var file = getClass().getResourceAsStream(name)) {
+            return new String(file.readAllBytes(), StandardCharsets.UTF_8).strip();
+        }
     }
 
     @ParameterizedTest
@@ -46,6 +80,8 @@ class TimelineCodecTest {
         Timeline back = codec.inflated(TimelineCodec.FORMAT_VERSION, codec.deflated(timeline));
         assertThat(back).isEqualTo(timeline);
         assertThat(codec.hash(back)).isEqualTo(codec.hash(timeline));
+        Edit edit = Timelines.edit(timeline, new Random(seed));
+        assertThat(codec.toJson(edit)).startsWith("{\"type\":\"");
         assertThat(codec.hash(Timelines.generate(new Random(seed + 100)))).isNotEqualTo(codec.hash(timeline));
     }
 

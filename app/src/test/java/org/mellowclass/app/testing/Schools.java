@@ -49,10 +49,11 @@ public class Schools {
      * A school with a class of two crews, and another class with a crew and a teacher of its own.
      *
      * @param student of the first crew, whose episode is {@code episodeId}
+     * @param partner another student of that crew
      * @param neighbour a student of the class's other crew
      * @param stranger a student of the other class
      */
-    public record School(Person teacher, String teacherEmail, Person student, Person neighbour, Person otherTeacher,
+    public record School(Person teacher, String teacherEmail, Person student, Person partner, Person neighbour, Person otherTeacher,
                          Person stranger, long classId, String classCode, long episodeId, long otherClassId,
                          long otherEpisodeId) {
     }
@@ -74,12 +75,13 @@ public class Schools {
                     LocalDate.of(2026, 12, 4)));
         }
         Person student = office.addStudent(school, "Noor", PASSPHRASE);
+        Person partner = office.addStudent(school, "Tess", PASSPHRASE);
         Person neighbour = office.addStudent(school, "Ravi", PASSPHRASE);
         Person stranger = office.addStudent(school, "Isla", PASSPHRASE);
-        long episode = office.addCrew(classId, "Kingfisher", "Eels", List.of(student));
+        long episode = office.addCrew(classId, "Kingfisher", "Eels", List.of(student, partner));
         office.addCrew(classId, "Mudlark", "Mud", List.of(neighbour));
         long otherEpisode = office.addCrew(otherClassId, "Ferry", "Tickets", List.of(stranger));
-        return new School(teacher, email, student, neighbour, otherTeacher, stranger, classId, code, episode, otherClassId,
+        return new School(teacher, email, student, partner, neighbour, otherTeacher, stranger, classId, code, episode, otherClassId,
                 otherEpisode);
     }
 

@@ -60,6 +60,7 @@ class AccessMatrixTest {
             Map.entry("GET /takes/{takeId}/skyline/{level}/{tile}", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/bench", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/timeline", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /episodes/{episodeId}/live", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /episodes/{episodeId}/edits", Open.TO_CREW),
             Map.entry("POST /episodes/{episodeId}/undo", Open.TO_CREW),
             Map.entry("POST /episodes/{episodeId}/redo", Open.TO_CREW),
@@ -84,8 +85,8 @@ class AccessMatrixTest {
             "POST /episodes/{episodeId}/recordings", "{\"trackName\":\"Noor\",\"sampleRate\":48000}",
             "POST /takes/{takeId}/end", "{\"chunks\":1}",
             "POST /episodes/{episodeId}/edits",
-            "{\"clientId\":\"matrix-edit-1\",\"base\":99,\"edit\":{\"type\":\"remove\",\"startFrame\":0,\"endFrame\":9,\"trackIds\":[1]}}",
-            "POST /episodes/{episodeId}/undo", "{\"clientId\":\"matrix-undo-1\",\"base\":99}",
+            "{\"clientId\":\"matrix-edit-1\",\"base\":1,\"edit\":{\"type\":\"remove\",\"startFrame\":0,\"endFrame\":9,\"trackIds\":[1]}}",
+            "POST /episodes/{episodeId}/undo", "{\"clientId\":\"matrix-undo-1\",\"base\":99,\"evenOfOthers\":true}",
             "POST /episodes/{episodeId}/redo", "{\"clientId\":\"matrix-redo-1\",\"base\":99}");
 
     @Autowired

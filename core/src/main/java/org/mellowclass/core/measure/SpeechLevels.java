@@ -1,9 +1,11 @@
 package org.mellowclass.core.measure;
 
 import java.util.Arrays;
+import java.util.Optional;
 
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleSink;
+import org.mellowclass.core.sound.Span;
 
 /**
  * The level of a sound at 48 kHz in frames of 10 ms, as it is and K-weighted (ITU-R BS.1770-5): mean squares, the mean of
@@ -13,6 +15,7 @@ public final class SpeechLevels implements SampleSink {
 
     /** Frames at 48 kHz of one level. */
     static final int FRAME = Frames.RATE / 100;
+    private static final int SECOND = 100;
 
     private final KWeighting[] weighting;
     private final boolean[] heard;
@@ -60,6 +63,30 @@ public final class SpeechLevels implements SampleSink {
             end();
         }
         return Pauses.find(this, meter.integrated());
+    }
+
+    /**
+     * The quietest second, K-weighted, in which no 10 ms are digitally silent: the room of a take as long as the recording
+     * room has kept none. Empty where there is no such second.
+     */
+    public Optional<Span> quietestSecond() {
+        double least = Double.POSITIVE_INFINITY;
+        int best = -1;
+        double sum = 0;
+        int silentAt = -1;
+        for (int i = 0; i < count; i++) {
+            sum += weighted[i];
+            silentAt = plain[i] == 0 ? i : silentAt;
+            if (i >= SECOND) {
+                sum -= weighted[i - SECOND];
+            }
+            int start = i - SECOND + 1;
+            if (start >= 0 && silentAt < start && sum < least) {
+                least = sum;
+                best = start;
+            }
+        }
+        return best < 0 ? Optional.empty() : Optional.of(new Span((long) best * FRAME, (long) (best + SECOND) * FRAME));
     }
 
     long frames() {

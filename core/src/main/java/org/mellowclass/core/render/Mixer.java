@@ -11,6 +11,7 @@ import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.RandomAccessSound;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.timeline.Clip;
+import org.mellowclass.core.timeline.RoomSource;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
 
@@ -67,26 +68,27 @@ public final class Mixer implements Closeable {
     }
 
     private void add(Clip clip, double trackGain, long at, int count, float[][] into, int offset) throws IOException {
-        RandomAccessSound sound = open.get(clip.takeId());
-        if (sound == null) {
-            sound = takes.open(clip.takeId());
-            open.put(clip.takeId(), sound);
-        }
+        RandomAccessSound sound = sourceOf(clip);
         long clipFrame = at - clip.startFrame();
-        sound.readAt(clip.takeFrame() + clipFrame, scratch, 0, count);
+        sound.readAt(clip.sourceFrame() + clipFrame, scratch, 0, count);
         boolean mono = sound.channels() == 1;
         float gain = (float) (trackGain * clip.gain() * (mono ? CENTRE : 1));
         float[] left = scratch[0];
         float[] right = mono ? left : scratch[1];
         for (int i = 0; i < count; i++) {
-            float here = inFade(clip, clipFrame + i) ? (float) (gain * clip.fadeAt(clipFrame + i)) : gain;
+            float here = clip.inFade(clipFrame + i) ? (float) (gain * clip.fadeAt(clipFrame + i)) : gain;
             into[0][offset + i] += here * left[i];
             into[1][offset + i] += here * right[i];
         }
     }
 
-    private static boolean inFade(Clip clip, long clipFrame) {
-        return clipFrame < clip.fadeInFrames() || clip.frames() - clipFrame <= clip.fadeOutFrames();
+    private RandomAccessSound sourceOf(Clip clip) throws IOException {
+        RandomAccessSound sound = open.get(clip.source().takeId());
+        if (sound == null) {
+            sound = takes.open(clip.source().takeId());
+            open.put(clip.source().takeId(), sound);
+        }
+        return clip.source() instanceof RoomSource room ? new RepeatedRoom(sound, room) : sound;
     }
 
     private final class Whole implements SampleSource {

@@ -7,6 +7,7 @@ import java.util.function.LongFunction;
 
 import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.timeline.Clip;
+import org.mellowclass.core.timeline.TakeSource;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
 
@@ -27,11 +28,14 @@ public final class ClippedPlaces {
                 continue;
             }
             for (Clip clip : track.clips()) {
-                long end = clip.takeFrame() + clip.frames();
-                long offset = clip.startFrame() - clip.takeFrame();
-                for (ClippedSpot spot : clippedInTake.apply(clip.takeId())) {
-                    if (spot.startFrame() < end && spot.endFrame() > clip.takeFrame()) {
-                        places.add(new ClippedSpot(Math.max(spot.startFrame(), clip.takeFrame()) + offset,
+                if (!(clip.source() instanceof TakeSource take)) {
+                    continue;
+                }
+                long end = clip.sourceFrame() + clip.frames();
+                long offset = clip.startFrame() - clip.sourceFrame();
+                for (ClippedSpot spot : clippedInTake.apply(take.takeId())) {
+                    if (spot.startFrame() < end && spot.endFrame() > clip.sourceFrame()) {
+                        places.add(new ClippedSpot(Math.max(spot.startFrame(), clip.sourceFrame()) + offset,
                                 Math.min(spot.endFrame(), end) + offset, spot.runs()));
                     }
                 }

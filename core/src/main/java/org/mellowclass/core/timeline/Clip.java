@@ -1,28 +1,25 @@
 package org.mellowclass.core.timeline;
 
 import org.mellowclass.core.sound.Decibels;
+import org.mellowclass.core.sound.Span;
 
 /**
- * A stretch of a take laid onto a track. All times in frames at 48 kHz.
+ * A stretch of a source laid onto a track. All times in frames at 48 kHz.
  *
- * @param id         unique in its timeline, never used again
- * @param takeId     the take it plays; takes never change
- * @param startFrame where it stands on the timeline
- * @param takeFrame  the first frame of the take that is heard
- * @param frames     how long it is
- * @param gainDb     a gain for the whole clip
- * @param fadeInFrames  length of the fade inside its start, 0 for none
- * @param fadeOutFrames length of the fade inside its end, 0 for none
+ * @param id          unique in its timeline, never used again
+ * @param startFrame  where it stands on the timeline
+ * @param sourceFrame the first frame of the source that is heard
+ * @param frames      how long it is
+ * @param gainDb      a gain for the whole clip
+ * @param fadeIn      inside its start
+ * @param fadeOut     inside its end
  */
-public record Clip(long id, long takeId, long startFrame, long takeFrame, long frames, double gainDb,
-                   long fadeInFrames, long fadeOutFrames) {
-
-    /** The fade that every new edge gets, so that a cut never clicks: 5 ms. */
-    public static final long EDGE_FADE_FRAMES = 240;
+public record Clip(long id, Source source, long startFrame, long sourceFrame, long frames, double gainDb,
+                   Fade fadeIn, Fade fadeOut) {
 
     public Clip {
-        if (startFrame < 0 || takeFrame < 0 || frames <= 0 || fadeInFrames < 0 || fadeOutFrames < 0) {
-            throw new IllegalArgumentException("not a clip: " + startFrame + ", " + takeFrame + ", " + frames);
+        if (startFrame < 0 || sourceFrame < 0 || frames <= 0) {
+            throw new IllegalArgumentException("not a clip: " + startFrame + ", " + sourceFrame + ", " + frames);
         }
     }
 
@@ -30,21 +27,49 @@ public record Clip(long id, long takeId, long startFrame, long takeFrame, long f
         return startFrame + frames;
     }
 
+    public Span span() {
+        return new Span(startFrame, endFrame());
+    }
+
+    boolean overlaps(Clip other) {
+        return startFrame < other.endFrame() && other.startFrame < endFrame();
+    }
+
+    boolean overlaps(Span span) {
+        return startFrame < span.endFrame() && span.startFrame() < endFrame();
+    }
+
+    /** Whether the two play the same source in step, as neighbours that were once one clip do. */
+    boolean inStepWith(Clip other) {
+        return source.equals(other.source) && sourceFrame - startFrame == other.sourceFrame - other.startFrame;
+    }
+
     public Clip movedBy(long offset) {
-        return new Clip(id, takeId, startFrame + offset, takeFrame, frames, gainDb, fadeInFrames, fadeOutFrames);
+        return new Clip(id, source, startFrame + offset, sourceFrame, frames, gainDb, fadeIn, fadeOut);
     }
 
-    /** What is left of this clip before a timeline frame inside it; the new edge gets a short fade. */
-    Clip before(long frame) {
-        return new Clip(id, takeId, startFrame, takeFrame, frame - startFrame, gainDb,
-                fadeInFrames, EDGE_FADE_FRAMES);
+    Clip withId(long newId) {
+        return new Clip(newId, source, startFrame, sourceFrame, frames, gainDb, fadeIn, fadeOut);
     }
 
-    /** What is left of this clip after a timeline frame inside it, under a new id; the new edge gets a short fade. */
-    Clip after(long frame, long newId) {
+    Clip withGain(double newGainDb) {
+        return new Clip(id, source, startFrame, sourceFrame, frames, newGainDb, fadeIn, fadeOut);
+    }
+
+    Clip withFades(Fade in, Fade out) {
+        return new Clip(id, source, startFrame, sourceFrame, frames, gainDb, in, out);
+    }
+
+    /** This clip ending at a timeline frame behind its start; its new end gets a fade so long on top of what is left of its own. */
+    Clip until(long frame, long edgeFrames) {
+        return new Clip(id, source, startFrame, sourceFrame, frame - startFrame, gainDb, fadeIn,
+                fadeOut.cut(endFrame() - frame, edgeFrames));
+    }
+
+    /** This clip starting at a timeline frame before its end; its new start as with {@link #until}. */
+    Clip from(long frame, long edgeFrames) {
         long gone = frame - startFrame;
-        return new Clip(newId, takeId, frame, takeFrame + gone, frames - gone, gainDb,
-                EDGE_FADE_FRAMES, fadeOutFrames);
+        return new Clip(id, source, frame, sourceFrame + gone, frames - gone, gainDb, fadeIn.cut(gone, edgeFrames), fadeOut);
     }
 
     /** The gain of the whole clip as an amplitude ratio. */
@@ -52,23 +77,12 @@ public record Clip(long id, long takeId, long startFrame, long takeFrame, long f
         return Decibels.toAmplitude(gainDb);
     }
 
-    /**
-     * The fades' part of the gain at one frame of the clip (0 is its first): raised cosines, both at once where a clip is
-     * shorter than its two fades.
-     */
-    public double fadeAt(long clipFrame) {
-        double gain = 1;
-        if (clipFrame < fadeInFrames) {
-            gain *= raisedCosine((clipFrame + 0.5) / fadeInFrames);
-        }
-        long left = frames - clipFrame;
-        if (left <= fadeOutFrames) {
-            gain *= raisedCosine((left - 0.5) / fadeOutFrames);
-        }
-        return gain;
+    public boolean inFade(long clipFrame) {
+        return clipFrame < fadeIn.reach() || frames - clipFrame <= fadeOut.reach();
     }
 
-    private static double raisedCosine(double x) {
-        return 0.5 - 0.5 * Math.cos(Math.PI * x);
+    /** The fades' part of the gain at one frame of the clip (0 is its first); both where it is shorter than its two fades. */
+    public double fadeAt(long clipFrame) {
+        return fadeIn.gainAt(clipFrame) * fadeOut.gainAt(frames - 1 - clipFrame);
     }
 }

@@ -1,12 +1,19 @@
 package org.mellowclass.core.timeline;
 
 /** Something a student does to a timeline. A pure function: the same timeline and edit always give the same result. */
-public sealed interface Edit permits LayTake, Remove {
+public sealed interface Edit
+        permits LayTake, SpanEdit, Move, Trim, SetClipGain, SetTrackGain, AddFlag, RemoveFlag, Together {
 
     /**
-     * The timeline after this edit.
+     * The timeline after this edit, and where it has taken time.
      *
      * @throws EditRefused if it cannot apply, or would change nothing
      */
-    Timeline applyTo(Timeline timeline);
+    Edited applyTo(Timeline timeline);
+
+    /** What this edit touches in a timeline to which it applies. */
+    Footprint footprint(Timeline timeline);
+
+    /** The same edit, so many frames later (negative: earlier). */
+    Edit shiftedBy(long frames);
 }

@@ -15,7 +15,22 @@ public record LayTake(long takeId, long frames, long trackId, String trackName) 
     private static final int FIRST_GROUP = 1;
 
     @Override
-    public Timeline applyTo(Timeline timeline) {
+    public Edited applyTo(Timeline timeline) {
+        return Edited.inPlace(laid(timeline));
+    }
+
+    /** Nothing that is there is touched. */
+    @Override
+    public Footprint footprint(Timeline timeline) {
+        return Footprint.NOTHING;
+    }
+
+    @Override
+    public LayTake shiftedBy(long shift) {
+        return this;
+    }
+
+    private Timeline laid(Timeline timeline) {
         if (trackId != 0) {
             Track track = timeline.track(trackId)
                     .orElseThrow(() -> new EditRefused(EditRefused.Reason.NO_SUCH_TRACK));
@@ -36,11 +51,11 @@ public record LayTake(long takeId, long frames, long trackId, String trackName) 
     private Timeline withTrack(Timeline timeline) {
         List<Track> tracks = new ArrayList<>(timeline.tracks());
         tracks.add(newTrack(timeline));
-        return new Timeline(tracks, timeline.nextId() + 1);
+        return new Timeline(tracks, timeline.flags(), timeline.nextId() + 1);
     }
 
     private Timeline append(Timeline timeline, Track onto) {
-        Clip clip = new Clip(timeline.nextId(), takeId, onto.endFrame(), 0, frames, 0, 0, 0);
+        Clip clip = new Clip(timeline.nextId(), new TakeSource(takeId), onto.endFrame(), 0, frames, 0, Fade.NONE, Fade.NONE);
         return timeline.mapTracks(track -> {
             if (track.id() != onto.id()) {
                 return track;

@@ -1,25 +1,31 @@
 package org.mellowclass.core.timeline;
 
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 
 /**
- * An episode as it is arranged: tracks of clips. An immutable value; edits make new ones.
+ * An episode as it is arranged: tracks of clips, and flags. An immutable value; edits make new ones.
  *
  * @param tracks from top to bottom
- * @param nextId the id that the next new track or clip gets
+ * @param flags  ordered by their frames
+ * @param nextId the id that the next new track, clip or flag gets
  */
-public record Timeline(List<Track> tracks, long nextId) {
+public record Timeline(List<Track> tracks, List<Flag> flags, long nextId) {
 
     public Timeline {
         tracks = List.copyOf(tracks);
+        flags = flags.stream().sorted(Comparator.comparingLong(Flag::frame).thenComparingLong(Flag::id)).toList();
     }
 
     public static Timeline empty() {
-        return new Timeline(List.of(), 1);
+        return new Timeline(List.of(), List.of(), 1);
     }
 
     /** Where the last clip of any track ends. */
@@ -31,11 +37,43 @@ public record Timeline(List<Track> tracks, long nextId) {
         return tracks.stream().filter(track -> track.id() == trackId).findFirst();
     }
 
+    /** The track on which a clip stands. */
+    public Optional<Track> trackOf(long clipId) {
+        return tracks.stream().filter(track -> track.clip(clipId).isPresent()).findFirst();
+    }
+
+    public Optional<Clip> clip(long clipId) {
+        return tracks.stream().flatMap(track -> track.clips().stream()).filter(clip -> clip.id() == clipId).findFirst();
+    }
+
+    public Optional<Flag> flag(long flagId) {
+        return flags.stream().filter(flag -> flag.id() == flagId).findFirst();
+    }
+
     public Set<Long> trackIds() {
         return tracks.stream().map(Track::id).collect(Collectors.toUnmodifiableSet());
     }
 
     Timeline mapTracks(UnaryOperator<Track> change, long newNextId) {
-        return new Timeline(tracks.stream().map(change).toList(), newNextId);
+        return new Timeline(tracks.stream().map(change).toList(), flags, newNextId);
+    }
+
+    Timeline mapClip(long clipId, UnaryOperator<Clip> change) {
+        return mapTracks(track -> track.clip(clipId).isEmpty() ? track
+                : track.mapClips(clip -> clip.id() == clipId ? change.apply(clip) : clip), nextId);
+    }
+
+    Timeline withFlags(List<Flag> newFlags, long newNextId) {
+        return new Timeline(tracks, newFlags, newNextId);
+    }
+
+    /** With every flag where the map of its track takes it; those whose moment is gone are gone. */
+    Timeline withFlagsMoved(Map<Long, TimeMap> maps) {
+        List<Flag> moved = new ArrayList<>();
+        for (Flag flag : flags) {
+            OptionalLong frame = maps.getOrDefault(flag.trackId(), TimeMap.IDENTITY).map(flag.frame());
+            frame.ifPresent(at -> moved.add(flag.at(at)));
+        }
+        return withFlags(moved, nextId);
     }
 }

@@ -2,6 +2,8 @@ package org.mellowclass.core.timeline;
 
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
 
 /**
  * A named voice or music in the timeline.
@@ -23,7 +25,24 @@ public record Track(long id, String name, int group, double gainDb, boolean mute
         return clips.stream().mapToLong(Clip::endFrame).max().orElse(0);
     }
 
+    public Optional<Clip> clip(long clipId) {
+        return clips.stream().filter(clip -> clip.id() == clipId).findFirst();
+    }
+
     public Track withClips(List<Clip> newClips) {
         return new Track(id, name, group, gainDb, muted, newClips);
+    }
+
+    Track withGain(double newGainDb) {
+        return new Track(id, name, group, newGainDb, muted, clips);
+    }
+
+    Track mapClips(UnaryOperator<Clip> change) {
+        return withClips(clips.stream().map(change).toList());
+    }
+
+    /** Whether everything but the clips is the same. */
+    boolean sameSettings(Track other) {
+        return withClips(List.of()).equals(other.withClips(List.of()));
     }
 }

@@ -19,7 +19,7 @@ import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.testing.Signal;
 import org.mellowclass.core.testing.Timelines;
-import org.mellowclass.core.timeline.Clip;
+import org.mellowclass.core.timeline.Fade;
 import org.mellowclass.core.timeline.LayTake;
 import org.mellowclass.core.timeline.Remove;
 import org.mellowclass.core.timeline.Timeline;
@@ -56,11 +56,11 @@ class MixerTest {
         Timeline before = Timelines.generate(random);
         long start = before.endFrame() / 3;
         Span gone = new Span(start, start + 700);
-        Timeline after = new Remove(gone, before.trackIds()).applyTo(before);
+        Timeline after = new Remove(gone, before.trackIds()).applyTo(before).timeline();
         try (Mixer old = mixer(before); Mixer now = mixer(after)) {
             float[][] was = Signal.read(old.whole()).samples();
             float[][] is = Signal.read(now.whole()).samples();
-            int fade = (int) Clip.EDGE_FADE_FRAMES;
+            int fade = (int) Fade.EDGE_FRAMES;
             int cut = (int) gone.startFrame();
             int kept = cut + fade;
             for (int c = 0; c < 2; c++) {
@@ -76,7 +76,7 @@ class MixerTest {
     @Test
     void one_channel_stands_in_the_middle_with_its_loudness_kept() throws IOException {
         Signal voice = Signal.sine(1, 1000, -20, 5);
-        Timeline timeline = new LayTake(1, voice.frames(), 0, "Noor").applyTo(Timeline.empty());
+        Timeline timeline = new LayTake(1, voice.frames(), 0, "Noor").applyTo(Timeline.empty()).timeline();
         try (Mixer mixer = new Mixer(timeline, id -> voice)) {
             LoudnessMeter mixed = new LoudnessMeter(2);
             SampleSink.drain(mixer.whole(), mixed);
@@ -88,9 +88,9 @@ class MixerTest {
 
     @Test
     void a_muted_track_is_left_out() throws IOException {
-        Timeline loud = new LayTake(1, 48_000, 0, "Noor").applyTo(Timeline.empty());
+        Timeline loud = new LayTake(1, 48_000, 0, "Noor").applyTo(Timeline.empty()).timeline();
         Track track = loud.tracks().get(0);
-        Timeline muted = new Timeline(List.of(new Track(track.id(), "Noor", 1, 0, true, track.clips())), 9);
+        Timeline muted = new Timeline(List.of(new Track(track.id(), "Noor", 1, 0, true, track.clips())), List.of(), 9);
         try (Mixer mixer = mixer(muted)) {
             assertThat(Signal.read(mixer.whole()).samples()[0]).containsOnly(0f);
         }

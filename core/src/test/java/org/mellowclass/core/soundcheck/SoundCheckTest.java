@@ -11,6 +11,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.testing.Timelines;
 import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
@@ -61,11 +62,11 @@ class SoundCheckTest {
 
     @Test
     void clipped_spots_are_found_where_they_can_be_heard() {
-        Clip early = new Clip(1, 7, 1000, 500, 1000, 0, 0, 0);
-        Clip late = new Clip(2, 7, 9000, 0, 520, 0, 0, 0);
+        Clip early = Timelines.clip(1, 7, 1000, 500, 1000);
+        Clip late = Timelines.clip(2, 7, 9000, 0, 520);
         Track heard = new Track(1, "Noor", 1, 0, false, List.of(early, late));
         Track muted = new Track(2, "Ravi", 1, 0, true, List.of(early));
-        List<ClippedSpot> places = ClippedPlaces.in(new Timeline(List.of(heard, muted), 9),
+        List<ClippedSpot> places = ClippedPlaces.in(new Timeline(List.of(heard, muted), List.of(), 9),
                 take -> List.of(new ClippedSpot(510, 530, 2), new ClippedSpot(1600, 1610, 1)));
         assertThat(places).containsExactly(new ClippedSpot(1010, 1030, 2), new ClippedSpot(9510, 9520, 2));
     }

@@ -4,23 +4,24 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import org.junit.jupiter.api.Test;
+import org.mellowclass.core.testing.Timelines;
 
 class LayTakeTest {
 
     @Test
     void a_take_lands_on_a_new_track_of_the_name_that_was_given() {
-        Timeline timeline = new LayTake(7, 10_000, 0, "Noor").applyTo(Timeline.empty());
+        Timeline timeline = new LayTake(7, 10_000, 0, "Noor").applyTo(Timeline.empty()).timeline();
         assertThat(timeline.tracks()).singleElement().satisfies(track -> {
             assertThat(track.name()).isEqualTo("Noor");
-            assertThat(track.clips()).containsExactly(new Clip(2, 7, 0, 0, 10_000, 0, 0, 0));
+            assertThat(track.clips()).containsExactly(Timelines.clip(2, 7, 0, 0, 10_000));
         });
     }
 
     @Test
     void the_next_take_lands_behind_it_and_nothing_is_laid_over_anything() {
-        Timeline first = new LayTake(7, 10_000, 0, "Noor").applyTo(Timeline.empty());
-        Timeline byName = new LayTake(8, 500, 0, "Noor").applyTo(first);
-        Timeline byId = new LayTake(8, 500, first.tracks().get(0).id(), "").applyTo(first);
+        Timeline first = new LayTake(7, 10_000, 0, "Noor").applyTo(Timeline.empty()).timeline();
+        Timeline byName = new LayTake(8, 500, 0, "Noor").applyTo(first).timeline();
+        Timeline byId = new LayTake(8, 500, first.tracks().get(0).id(), "").applyTo(first).timeline();
         assertThat(byName).isEqualTo(byId);
         assertThat(byName.tracks()).hasSize(1);
         assertThat(byName.tracks().get(0).clips().get(1).startFrame()).isEqualTo(10_000);

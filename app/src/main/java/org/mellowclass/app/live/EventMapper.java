@@ -1,0 +1,28 @@
+package org.mellowclass.app.live;
+
+import java.time.Instant;
+import java.util.List;
+
+import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+
+@Mapper
+interface EventMapper {
+
+    record Event(long id, String topic, long revision) {
+    }
+
+    @Insert("INSERT INTO event (topic, revision, created_at) VALUES (#{topic}, #{revision}, #{at})")
+    void add(String topic, long revision, Instant at);
+
+    @Select("SELECT coalesce(max(id), 0) FROM event")
+    long newest();
+
+    @Select("SELECT id, topic, revision FROM event WHERE id > #{id} ORDER BY id")
+    List<Event> since(long id);
+
+    @Delete("DELETE FROM event WHERE created_at < #{before}")
+    void forget(Instant before);
+}

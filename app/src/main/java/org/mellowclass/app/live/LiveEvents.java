@@ -1,0 +1,113 @@
+package org.mellowclass.app.live;
+
+import java.io.IOException;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CopyOnWriteArrayList;
+
+import org.mellowclass.app.live.EventMapper.Event;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+
+/**
+ * Tells open pages that something has changed, and no more: what it is now, the page asks for itself. Changes are rows,
+ * written in the transaction that makes them and read twice a second by every node, so that it does not matter which node
+ * somebody is connected to.
+ */
+@Component
+public class LiveEvents {
+
+    private static final Duration LONGEST_STREAM = Duration.ofMinutes(30);
+    private static final Duration KEEP = Duration.ofMinutes(10);
+    /** Rows may become visible out of the order of their ids: those just before the newest are looked at again. */
+    private static final int LOOK_BACK = 200;
+    private static final int REMEMBERED = 2000;
+
+    private final EventMapper events;
+    private final Clock clock;
+    private final Map<String, List<SseEmitter>> followers = new ConcurrentHashMap<>();
+    private final Set<Long> told = Collections.newSetFromMap(new LinkedHashMap<>() {
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<Long, Boolean> eldest) {
+            return size() > REMEMBERED;
+        }
+    });
+    private long newest = -1;
+
+    LiveEvents(EventMapper events, Clock clock) {
+        this.events = events;
+        this.clock = clock;
+    }
+
+    /** Says that a topic has a new revision, once the surrounding transaction has ended well. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void changed(String topic, long revision) {
+        events.add(topic, revision, clock.instant());
+    }
+
+    /** A stream of the revisions of a topic from now on; whoever asks has been let through. */
+    public SseEmitter follow(String topic) {
+        SseEmitter emitter = new SseEmitter(LONGEST_STREAM.toMillis());
+        followers.compute(topic, (name, open) -> {
+            List<SseEmitter> all = open == null ? new CopyOnWriteArrayList<>() : open;
+            all.add(emitter);
+            return all;
+        });
+        Runnable leave = () -> followers.computeIfPresent(topic, (name, all) -> {
+            all.remove(emitter);
+            return all.isEmpty() ? null : all;
+        });
+        emitter.onCompletion(leave);
+        emitter.onTimeout(emitter::complete);
+        emitter.onError(gone -> leave.run());
+        send(emitter, SseEmitter.event().comment("here"));
+        return emitter;
+    }
+
+    @Scheduled(fixedDelayString = "PT0.5S")
+    void tell() {
+        if (newest < 0) {
+            newest = events.newest();
+        }
+        for (Event event : events.since(newest - LOOK_BACK)) {
+            if (told.add(event.id())) {
+                newest = Math.max(newest, event.id());
+                for (SseEmitter emitter : followers.getOrDefault(event.topic(), List.of())) {
+                    send(emitter, SseEmitter.event().data(event.revision()));
+                }
+            }
+        }
+    }
+
+    /** Keeps streams open through proxies, notices pages that are gone, and forgets old rows. */
+    @Scheduled(fixedDelayString = "PT15S")
+    void tidy() {
+        followers.values().forEach(all -> all.forEach(emitter -> send(emitter, SseEmitter.event().comment("still here"))));
+        events.forget(clock.instant().minus(KEEP));
+    }
+
+    /** Open streams would hold up the end of the application. */
+    @EventListener(ContextClosedEvent.class)
+    void close() {
+        followers.values().forEach(all -> all.forEach(SseEmitter::complete));
+    }
+
+    private static void send(SseEmitter emitter, SseEmitter.SseEventBuilder event) {
+        try {
+            emitter.send(event);
+        } catch (IOException | IllegalStateException gone) {
+            emitter.completeWithError(gone);
+        }
+    }
+}

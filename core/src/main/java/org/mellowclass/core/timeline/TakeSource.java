@@ -1,0 +1,5 @@
+package org.mellowclass.core.timeline;
+
+/** A take as it is. */
+public record TakeSource(long takeId) implements Source {
+}
