@@ -31,12 +31,30 @@ function bodyFill(pen, index) {
   return pen.createPattern(cell, 'repeat');
 }
 
-/** The gain of a clip at one of its frames, in dB, as the mixer applies it. */
-function fadeDb(clip, frame) {
-  const cosine = x => 0.5 - 0.5 * Math.cos(Math.PI * Math.max(0, Math.min(1, x)));
-  const inside = clip.fadeInFrames > 0 ? cosine(frame / clip.fadeInFrames) : 1;
-  const outside = clip.fadeOutFrames > 0 ? cosine((clip.frames - frame) / clip.fadeOutFrames) : 1;
-  return 20 * Math.log10(Math.max(1e-4, inside * outside));
+const SHAPES = {
+  GENTLE: x => 0.5 - 0.5 * Math.cos(Math.PI * x),
+  EQUAL_POWER: x => Math.sin(0.5 * Math.PI * x),
+};
+
+/** The gain of a fade so many frames from its edge. Edges of 5 ms are too short to be seen. */
+function fadeAt(fade, frame) {
+  const into = frame + fade.skippedFrames;
+  return into >= fade.frames ? 1 : SHAPES[fade.shape](Math.max(0, into) / fade.frames);
+}
+
+/** The gain of a clip's fades at one of its frames, in dB, as the mixer applies it. */
+const fadeDb = (clip, frame) =>
+  20 * Math.log10(Math.max(1e-4, fadeAt(clip.fadeIn, frame) * fadeAt(clip.fadeOut, clip.frames - frame)));
+
+/** The levels of what a clip plays: a function (from, to) of its source's frames. A repeated room has one level all along. */
+async function levelsOf({ source }, from, to, framesAColumn) {
+  if (source.type === 'take') {
+    return loadSkyline(source.takeId, from, to, framesAColumn);
+  }
+  const end = source.roomFrame + source.roomFrames;
+  const room = await loadSkyline(source.takeId, source.roomFrame, end, framesAColumn);
+  const level = room(source.roomFrame, end);
+  return () => level;
 }
 
 /** The columns of a track between two frames: peak and average level in dBFS, and whether it is clipped there. */
@@ -49,16 +67,16 @@ export async function columns(track, takes, fromFrame, toFrame, count) {
     if (start >= end) {
       continue;
     }
-    const offset = clip.takeFrame - clip.startFrame;
-    const levels = await loadSkyline(clip.takeId, start + offset, end + offset, framesAColumn);
-    const clipped = takes[clip.takeId]?.clipped ?? [];
+    const offset = clip.sourceFrame - clip.startFrame;
+    const levels = await levelsOf(clip, start + offset, end + offset, framesAColumn);
+    const clipped = clip.source.type === 'take' ? takes[clip.source.takeId]?.clipped ?? [] : [];
     const first = Math.floor((start - fromFrame) / framesAColumn);
     const last = Math.min(count, Math.ceil((end - fromFrame) / framesAColumn));
     for (let column = first; column < last; column++) {
       const from = Math.max(start, fromFrame + column * framesAColumn) + offset;
       const to = Math.min(end, fromFrame + (column + 1) * framesAColumn) + offset;
       const { peak, average } = levels(from, to);
-      const gain = track.gainDb + clip.gainDb + fadeDb(clip, from - clip.takeFrame);
+      const gain = track.gainDb + clip.gainDb + fadeDb(clip, from - clip.sourceFrame);
       const hot = clipped.some(spot => spot.startFrame < to && spot.endFrame > from);
       result[column] = {
         peak: Math.max(peak + gain, result[column]?.peak ?? -Infinity),

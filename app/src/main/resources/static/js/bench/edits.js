@@ -1,5 +1,8 @@
 // Sends edits to the server, one after the other, each with the revision it was made on; the answer is the new timeline.
+// Hears of what others do, too.
 import { getJson, postJson } from '../shared/http.js';
+
+const UNDO_OF_OTHERS = 'bench.UNDO_OF_OTHERS';
 
 export class Edits {
   #episode;
@@ -16,21 +19,41 @@ export class Edits {
   }
 
   edit(edit) {
-    return this.#send('edits', edit);
+    return this.#send('edits', { edit });
   }
 
-  undo() {
-    return this.#send('undo', null);
+  /** Undoes the last edit; asks first, in the server's words, if it was somebody else's. */
+  undo(ask) {
+    return this.#send('undo', {}).catch(async problem => {
+      if (problem.code === UNDO_OF_OTHERS && await ask(problem.message)) {
+        return this.#send('undo', { evenOfOthers: true });
+      }
+      throw problem;
+    });
   }
 
   redo() {
-    return this.#send('redo', null);
+    return this.#send('redo', {});
   }
 
-  #send(what, edit) {
+  /** Calls back when somebody else has made a newer timeline, which is then loaded already. */
+  follow(onNewer) {
+    const stream = new EventSource(`${this.#episode}/live`);
+    stream.onmessage = ({ data }) => {
+      // behind what is being sent, so that this page's own edits are known by then
+      this.#queue = this.#queue.then(async () => {
+        if (this.timeline && Number(data) > this.timeline.revision) {
+          await this.load();
+          onNewer();
+        }
+      }).catch(() => {});
+    };
+  }
+
+  #send(what, wish) {
     const sent = this.#queue.then(async () => {
       const clientId = crypto.randomUUID();
-      this.timeline = await postJson(`${this.#episode}/${what}`, { clientId, base: this.timeline.revision, edit });
+      this.timeline = await postJson(`${this.#episode}/${what}`, { clientId, base: this.timeline.revision, ...wish });
       return this.timeline;
     });
     this.#queue = sent.catch(() => {});

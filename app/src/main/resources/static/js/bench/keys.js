@@ -32,6 +32,11 @@ function find(event, actions) {
     case '1': return actions.markStart;
     case '2': return actions.markEnd;
     case '4': return actions.remove;
+    case '5': return actions.blank;
+    case '6': return actions.soften;
+    case '7': return actions.split;
+    case 'n':
+    case 'N': return actions.flag;
     case '+': return actions.closer;
     case '-': return actions.further;
     case '0': return actions.whole;

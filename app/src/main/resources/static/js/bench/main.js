@@ -1,13 +1,18 @@
 // The bench: brings layout, drawing, selection, playing and edits together.
 import { limitsOf } from '../shared/level-scale.js';
 import { RATE, clock, fineClock } from '../shared/time.js';
+import { ClipCard } from './clip-card.js';
+import { Clips } from './clips.js';
+import { attachDragSelect } from './drag-select.js';
 import { Edits } from './edits.js';
+import { Flags } from './flags.js';
 import { attachKeys } from './keys.js';
 import { Layout, ROW_SECONDS } from './layout.js';
 import { drawOverview } from './overview.js';
 import { Preview } from './preview.js';
 import { Rows } from './rows.js';
 import { Selection, drawCard, drawMarker } from './selection.js';
+import { drawTrackGains } from './track-gains.js';
 import { drawUnusedTakes } from './unused-takes.js';
 import { Gauge } from './gauge.js';
 
@@ -22,6 +27,11 @@ const rows = new Rows(byId('rows'), bench.dataset.icons, { low: lowGood, high: h
 const selection = new Selection();
 const preview = new Preview((revision, from, to) => `/episodes/${episodeId}/sound/${revision}/raw/${from}-${to}`);
 const gauge = new Gauge(bench.dataset);
+const shared = { rows, layout: () => layout, timeline: () => edits.timeline, position: () => position, edit: wish => edit(wish),
+  goTo: frame => goTo(frame), onChosen: clipId => chooseClip(clipId) };
+const clips = new Clips(byId('rows'), bench.dataset.icons, shared);
+const flags = new Flags(bench.dataset.icons, shared);
+const clipCard = own ? new ClipCard(shared) : null;
 let zoom = ROW_SECONDS.indexOf(40);
 let layout = null;
 let position = 0;
@@ -46,10 +56,15 @@ function showTimeline() {
   byId('further').disabled = zoom === ROW_SECONDS.length - 1;
   byId('undo').disabled = !own || !timeline.canUndo;
   byId('redo').disabled = !own || !timeline.canRedo;
+  clips.draw(own);
+  flags.draw();
   showSelection();
   showPosition();
   drawOverview(byId('overview'), layout, row => rows.row(row).element.scrollIntoView({ block: 'center' }));
   if (own) {
+    drawTrackGains(timeline, edit);
+    byId('track-gains-card').hidden = timeline.tracks.length === 0;
+    clipCard.draw();
     drawUnusedTakes(timeline, (takeId, trackName) => edit({ type: 'lay-take', takeId, trackName }));
   }
 }
@@ -77,6 +92,13 @@ function showPosition() {
     }
   }
   ribbon.style.left = `${100 * layout.part(row, position)}%`;
+}
+
+function chooseClip(clipId) {
+  if (clipId !== null) {
+    selection.letGo();
+  }
+  clipCard?.show(clipId);
 }
 
 function say(words) {
@@ -130,10 +152,11 @@ function stop() {
 async function change(work) {
   const wasAt = preview.playing ? preview.position : position;
   stop();
+  position = wasAt;
   try {
     say(null);
     await work();
-    position = Math.min(wasAt, edits.timeline.frames);
+    position = Math.min(position, edits.timeline.frames);
   } catch (problem) {
     say(problem.message);
     if (problem.status === 409) {
@@ -145,18 +168,33 @@ async function change(work) {
 
 const edit = wish => change(() => edits.edit(wish));
 
-function remove() {
+const DONE = { remove: 'Removed', blank: 'Blanked', soften: 'Softened' };
+
+/** Does something to what is selected, and says what. */
+function onSelection(type) {
   if (!own || !selection.present || selection.trackIds.size === 0) {
     return;
   }
   const { start, end, trackIds } = selection;
   change(async () => {
-    await edits.edit({ type: 'remove', startFrame: start, endFrame: end, trackIds: [...trackIds] });
+    await edits.edit({ type, startFrame: start, endFrame: end, trackIds: [...trackIds] });
     selection.letGo();
     position = start;
-    say(`Removed ${((end - start) / RATE).toFixed(2)} s. Undo brings it back.`);
+    say(`${DONE[type]} ${((end - start) / RATE).toFixed(2)} s. Undo brings it back.`);
     byId('page').focus({ preventScroll: true });
   });
+}
+
+/** Splits at the position, on the selected tracks or on all. */
+function split() {
+  if (own) {
+    const trackIds = selection.present ? [...selection.trackIds] : everyTrack();
+    const frame = now();
+    change(async () => {
+      await edits.edit({ type: 'split', frame, trackIds });
+      say(`Split at ${fineClock(frame, 2)}. Nothing sounds different.`);
+    });
+  }
 }
 
 // ---- pointing
@@ -166,56 +204,14 @@ function tiedTracks(trackId) {
   return edits.timeline.tracks.filter(track => group === undefined || track.group === group).map(track => track.id);
 }
 
-// dragging goes in steps of 10 ms, so that what the card says is exactly what is selected
-const DRAG_STEP = RATE / 100;
-const stepped = frame => Math.min(edits.timeline.frames, Math.round(frame / DRAG_STEP) * DRAG_STEP);
-
-const NUDGE_PIXELS = 4;
-const SCROLL_MS = 400;
-let drag = null;
-
-byId('rows').addEventListener('pointerdown', event => {
-  if (!event.target.closest('.row-sound') || event.button !== 0) {
-    return;
-  }
-  const place = rows.at(event.clientX, event.clientY);
-  const lane = event.target.closest('.lane');
-  drag = { anchor: place.frame, x: event.clientX, y: event.clientY, moved: false, tracks: tiedTracks(Number(lane?.dataset.track)) };
-  event.currentTarget.setPointerCapture(event.pointerId);
+attachDragSelect(byId('rows'), {
+  rows,
+  selection,
+  tiedTracks,
+  length: () => edits.timeline.frames,
+  onClick: frame => playFrom(frame),
+  onEnd: () => byId('page').focus({ preventScroll: true }),
 });
-
-byId('rows').addEventListener('pointermove', event => {
-  if (!drag) {
-    return;
-  }
-  drag.moved ||= Math.hypot(event.clientX - drag.x, event.clientY - drag.y) > NUDGE_PIXELS;
-  if (drag.moved) {
-    selection.set(stepped(drag.anchor), stepped(rows.at(event.clientX, event.clientY).frame), drag.tracks);
-    scrollAtEdge(event.clientY);
-  }
-});
-
-byId('rows').addEventListener('pointerup', () => {
-  const ended = drag;
-  drag = null;
-  if (ended && !ended.moved) {
-    selection.letGo();
-    playFrom(ended.anchor);
-  }
-  byId('page').focus({ preventScroll: true });
-});
-
-byId('rows').addEventListener('pointercancel', () => { drag = null; });
-
-let scrolledAt = 0;
-function scrollAtEdge(y) {
-  const now = performance.now();
-  const direction = y > window.innerHeight - 24 ? 1 : y < 24 ? -1 : 0;
-  if (direction && now - scrolledAt > SCROLL_MS) {
-    scrolledAt = now;
-    window.scrollBy(0, direction * (rows.row(0)?.element.offsetHeight ?? 0));
-  }
-}
 
 byId('rows').addEventListener('click', event => {
   const play = event.target.closest('.row-play');
@@ -247,6 +243,13 @@ function goTo(frame) {
   }
 }
 
+/** Whose sound a flag at the position speaks of: the first selected track, or the first with sound there. */
+function trackForFlag() {
+  const heard = edits.timeline.tracks.find(track => track.clips.some(
+    clip => clip.startFrame <= now() && now() < clip.startFrame + clip.frames));
+  return selection.present ? [...selection.trackIds][0] : (heard ?? edits.timeline.tracks[0])?.id;
+}
+
 const everyTrack = () => edits.timeline.tracks.map(track => track.id);
 const now = () => preview.position ?? position;
 
@@ -260,9 +263,13 @@ const actions = {
   markStart: () => selection.set(now(), selection.present && selection.end > now() ? selection.end : Math.min(edits.timeline.frames, now() + RATE), selection.present ? selection.trackIds : everyTrack()),
   markEnd: () => selection.set(selection.present && selection.start < now() ? selection.start : Math.max(0, now() - RATE), now(), selection.present ? selection.trackIds : everyTrack()),
   selectAll: () => selection.set(0, edits.timeline.frames, everyTrack()),
-  letGo: () => selection.letGo(),
-  remove,
-  undo: () => own && edits.timeline.canUndo && change(() => edits.undo()),
+  letGo: () => { selection.letGo(); chooseClip(null); },
+  remove: () => onSelection('remove'),
+  blank: () => onSelection('blank'),
+  soften: () => onSelection('soften'),
+  split,
+  flag: () => own && edits.timeline.tracks.length > 0 && flags.ask(trackForFlag(), now()),
+  undo: () => own && edits.timeline.canUndo && change(() => edits.undo(words => window.confirm(words))),
   redo: () => own && edits.timeline.canRedo && change(() => edits.redo()),
   closer: () => setZoom(zoom - 1),
   further: () => setZoom(zoom + 1),
@@ -272,10 +279,24 @@ const actions = {
 
 attachKeys(actions);
 for (const [id, action] of Object.entries({ play: actions.play, undo: actions.undo, redo: actions.redo, closer: actions.closer,
-  further: actions.further, remove, 'hear-selection': actions.playSelection, 'let-go': actions.letGo,
+  further: actions.further, remove: actions.remove, blank: actions.blank, soften: actions.soften, split: actions.split,
+  'add-flag': actions.flag, 'hear-selection': actions.playSelection, 'let-go': actions.letGo,
   'show-keys': actions.showKeys })) {
   byId(id)?.addEventListener('click', action);
 }
-selection.onChange(() => layout && showSelection());
+selection.onChange(() => {
+  if (layout) {
+    if (selection.present) {
+      clipCard?.show(null);
+    }
+    showSelection();
+  }
+});
 
-edits.load().then(showTimeline).catch(problem => say(problem.message));
+edits.load().then(() => {
+  showTimeline();
+  edits.follow(() => {
+    showTimeline();
+    say('Somebody in your crew changed the page. It is shown as it is now.');
+  });
+}).catch(problem => say(problem.message));

@@ -1,7 +1,7 @@
 // Takes that stand nowhere on the page: kept, and one press away.
 
 export function drawUnusedTakes(timeline, layOn) {
-  const used = new Set(timeline.tracks.flatMap(track => track.clips.map(clip => clip.takeId)));
+  const used = new Set(timeline.tracks.flatMap(track => track.clips.map(clip => clip.source.takeId)));
   const unused = Object.entries(timeline.takes).filter(([id]) => !used.has(Number(id)));
   document.getElementById('take-list-card').hidden = unused.length === 0;
   document.getElementById('unused-takes').replaceChildren(...unused.map(([id, take]) => {

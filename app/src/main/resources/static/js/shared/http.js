@@ -3,9 +3,10 @@
 const meta = name => document.querySelector(`meta[name="${name}"]`)?.content;
 
 export class Refused extends Error {
-  constructor(status, words) {
+  constructor(status, words, code) {
     super(words);
     this.status = status;
+    this.code = code;
   }
 }
 
@@ -26,7 +27,7 @@ async function checked(response) {
     return response;
   }
   const body = await response.json().catch(() => null);
-  throw new Refused(response.status, wordsFor(response.status, body));
+  throw new Refused(response.status, wordsFor(response.status, body), body?.code);
 }
 
 async function ask(address, options) {

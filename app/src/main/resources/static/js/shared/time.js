@@ -8,6 +8,16 @@ export function clock(frames) {
   return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
 }
 
+/** The frames of a time as people write it (1:05.32, 65.3); null if it is none. */
+export function framesOf(text) {
+  const parts = /^\s*(?:(\d+):)?(\d+)(?:[.,](\d{1,3}))?\s*$/.exec(text);
+  if (!parts) {
+    return null;
+  }
+  const millis = Number((parts[3] ?? '0').padEnd(3, '0'));
+  return (Number(parts[1] ?? 0) * 60 + Number(parts[2])) * RATE + millis * RATE / 1000;
+}
+
 /** 0:05.3 or, with two digits, 0:05.32 */
 export function fineClock(frames, digits = 1) {
   const scale = 10 ** digits;

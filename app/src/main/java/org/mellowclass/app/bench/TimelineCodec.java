@@ -26,13 +26,11 @@ import org.mellowclass.core.timeline.LayTake;
 import org.mellowclass.core.timeline.Move;
 import org.mellowclass.core.timeline.Remove;
 import org.mellowclass.core.timeline.RemoveFlag;
-import org.mellowclass.core.timeline.RoomSource;
 import org.mellowclass.core.timeline.SetClipGain;
 import org.mellowclass.core.timeline.SetTrackGain;
 import org.mellowclass.core.timeline.Soften;
 import org.mellowclass.core.timeline.Source;
 import org.mellowclass.core.timeline.Split;
-import org.mellowclass.core.timeline.TakeSource;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Together;
 import org.mellowclass.core.timeline.Trim;
@@ -68,12 +66,6 @@ class TimelineCodec {
         @JsonSubTypes.Type(value = RemoveFlag.class, name = "remove-flag"),
         @JsonSubTypes.Type(value = Together.class, name = "together")})
     private interface NamedEdit {
-    }
-
-    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "type")
-    @JsonSubTypes({@JsonSubTypes.Type(value = TakeSource.class, name = "take"),
-        @JsonSubTypes.Type(value = RoomSource.class, name = "room")})
-    private interface NamedSource {
     }
 
     String toJson(Timeline timeline) {

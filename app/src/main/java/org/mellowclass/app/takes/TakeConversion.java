@@ -17,6 +17,7 @@ import org.mellowclass.core.dsp.Resampler;
 import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.measure.ClippingFinder;
 import org.mellowclass.core.measure.ClippingFinder.Search;
+import org.mellowclass.core.measure.LoudnessMeter;
 import org.mellowclass.core.measure.Skyline;
 import org.mellowclass.core.measure.SpeechLevels;
 import org.mellowclass.core.sound.Frames;
@@ -155,18 +156,19 @@ class TakeConversion {
             throws IOException {
         ClippingFinder clipping = new ClippingFinder(incoming.channels(), incoming.sampleRate(), search);
         Skyline skyline = new Skyline(incoming.channels());
+        LoudnessMeter loudness = new LoudnessMeter(incoming.channels());
         SpeechLevels levels = new SpeechLevels(incoming.channels());
         long frames;
         SampleSource reported = new Reporting(new Tap(incoming, clipping), expectedFrames,
                 read -> jobs.progress(KIND, take.id(), read, expectedFrames));
         try (SampleSource converted = Resampler.to(Frames.RATE, reported);
              WavWriter writer = WavWriter.create(wav, incoming.channels(), Frames.RATE, SampleFormat.FLOAT_32)) {
-            frames = SampleSink.drain(converted, writer, skyline, levels);
+            frames = SampleSink.drain(converted, writer, skyline, loudness, levels);
         }
         skyline.finish();
         SkylineFile.write(skyline, skylineFile);
         return new Made(incoming.sampleRate(), incoming.channels(), frames, clipping.spots(),
-                levels.quietestSecond().map(Span::startFrame).orElse(null));
+                levels.room(loudness.integrated()).map(Span::startFrame).orElse(null));
     }
 
     private String clippedJson(Made made) throws JsonProcessingException {

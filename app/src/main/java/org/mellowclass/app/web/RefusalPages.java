@@ -41,7 +41,11 @@ class RefusalPages {
 
     @ExceptionHandler
     Object refused(Refusal refusal, HttpServletRequest request) {
-        return answer(request, refusal.status(), text("refusal." + refusal.code(), refusal.arguments()));
+        Object answer = answer(request, refusal.status(), text("refusal." + refusal.code(), refusal.arguments()));
+        if (answer instanceof ResponseEntity<?> entity && entity.getBody() instanceof ProblemDetail problem) {
+            problem.setProperty("code", refusal.code());
+        }
+        return answer;
     }
 
     @ExceptionHandler

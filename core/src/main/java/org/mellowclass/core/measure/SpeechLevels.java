@@ -2,7 +2,9 @@ package org.mellowclass.core.measure;
 
 import java.util.Arrays;
 import java.util.Optional;
+import java.util.OptionalDouble;
 
+import org.mellowclass.core.sound.Decibels;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleSink;
 import org.mellowclass.core.sound.Span;
@@ -16,6 +18,7 @@ public final class SpeechLevels implements SampleSink {
     /** Frames at 48 kHz of one level. */
     static final int FRAME = Frames.RATE / 100;
     private static final int SECOND = 100;
+    private static final double ROOM_UNDER_VOICE_LU = 15;
 
     private final KWeighting[] weighting;
     private final boolean[] heard;
@@ -67,9 +70,11 @@ public final class SpeechLevels implements SampleSink {
 
     /**
      * The quietest second, K-weighted, in which no 10 ms are digitally silent: the room of a take as long as the recording
-     * room has kept none. Empty where there is no such second.
+     * room has kept none. Empty where there is no such second, or none that lies 15 LU or more under the voice.
+     *
+     * @param voice the integrated loudness in LUFS
      */
-    public Optional<Span> quietestSecond() {
+    public Optional<Span> room(OptionalDouble voice) {
         double least = Double.POSITIVE_INFINITY;
         int best = -1;
         double sum = 0;
@@ -86,7 +91,10 @@ public final class SpeechLevels implements SampleSink {
                 best = start;
             }
         }
-        return best < 0 ? Optional.empty() : Optional.of(new Span((long) best * FRAME, (long) (best + SECOND) * FRAME));
+        double mean = least / SECOND / Math.max(1, channelsHeard());
+        boolean quiet = voice.isPresent()
+                && LoudnessMeter.OFFSET_LUFS + Decibels.ofPower(mean) <= voice.getAsDouble() - ROOM_UNDER_VOICE_LU;
+        return best < 0 || !quiet ? Optional.empty() : Optional.of(new Span((long) best * FRAME, (long) (best + SECOND) * FRAME));
     }
 
     long frames() {
@@ -102,15 +110,20 @@ public final class SpeechLevels implements SampleSink {
     }
 
     private double[] meanOfChannels(float[] sums) {
+        int channels = Math.max(1, channelsHeard());
+        double[] means = new double[count];
+        for (int i = 0; i < count; i++) {
+            means[i] = sums[i] / channels;
+        }
+        return means;
+    }
+
+    private int channelsHeard() {
         int channels = 0;
         for (boolean channel : heard) {
             channels += channel ? 1 : 0;
         }
-        double[] means = new double[count];
-        for (int i = 0; i < count; i++) {
-            means[i] = sums[i] / Math.max(1, channels);
-        }
-        return means;
+        return channels;
     }
 
     private void end() {

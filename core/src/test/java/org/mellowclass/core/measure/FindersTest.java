@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.io.IOException;
 import java.util.List;
+import java.util.Optional;
 
 import org.junit.jupiter.api.Test;
 import org.mellowclass.core.sound.Frames;
@@ -90,6 +91,25 @@ class FindersTest {
         assertThat(statistics.peakDbfs(1)).isEmpty();
         assertThat(statistics.rmsDbfs(1)).isEmpty();
         assertThat(statistics.crestDb(1)).isEmpty();
+    }
+
+    @Test
+    void the_room_of_a_take_is_its_quietest_second_unless_that_is_speech_or_nothing() throws IOException {
+        Signal word = Signal.sine(1, 300, -18, 2);
+        Signal noise = Signal.noise(1, -50, 1.5, 3);
+        assertThat(room(Signal.concat(word, Signal.silence(1, 1.2), noise, word))).hasValueSatisfying(span -> {
+            assertThat(span.startFrame()).isBetween(Frames.ofMillis(3200), Frames.ofMillis(3700));
+            assertThat(span.frames()).isEqualTo(Frames.RATE);
+        });
+        assertThat(room(Signal.concat(word, Signal.silence(1, 2), word))).isEmpty();
+        assertThat(room(Signal.silence(1, 2))).isEmpty();
+    }
+
+    private static Optional<Span> room(Signal signal) throws IOException {
+        LoudnessMeter loudness = new LoudnessMeter(1);
+        SpeechLevels levels = new SpeechLevels(1);
+        SampleSink.drain(signal.stream(), loudness, levels);
+        return levels.room(loudness.integrated());
     }
 
     @Test

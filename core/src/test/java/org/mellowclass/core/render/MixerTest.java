@@ -19,9 +19,11 @@ import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.testing.Signal;
 import org.mellowclass.core.testing.Timelines;
+import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Fade;
 import org.mellowclass.core.timeline.LayTake;
 import org.mellowclass.core.timeline.Remove;
+import org.mellowclass.core.timeline.RoomSource;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
 
@@ -70,6 +72,26 @@ class MixerTest {
                 assertThat(Arrays.copyOfRange(is[c], kept + fade, is[c].length))
                         .isEqualTo(Arrays.copyOfRange(was[c], kept + fade + 700, was[c].length));
             }
+        }
+    }
+
+    @Test
+    void repeated_room_goes_on_without_a_step_and_any_chunk_of_it_is_the_same() throws IOException {
+        Signal take = Signal.sine(1, 100, -20, 3);
+        RoomSource room = new RoomSource(1, 10_000, 30_000);
+        Clip clip = new Clip(2, room, 0, 5_000, 200_000, 0, Fade.NONE, Fade.NONE);
+        Timeline timeline = new Timeline(List.of(new Track(1, "Noor", 1, 0, false, List.of(clip))), List.of(), 3);
+        try (Mixer mixer = new Mixer(timeline, id -> take)) {
+            float[] whole = Signal.read(mixer.whole()).samples()[0];
+            float steepest = 0;
+            for (int i = 1; i < whole.length; i++) {
+                steepest = Math.max(steepest, Math.abs(whole[i] - whole[i - 1]));
+            }
+            // a sine of 100 Hz changes by at most 2π·100/48000 of its amplitude a frame; two blended ones by √2 of that
+            assertThat(steepest).isLessThan((float) (0.1 * Math.sqrt(0.5) * Math.sqrt(2) * 2 * Math.PI * 100 / 48_000 * 1.05));
+            float[][] chunk = new float[2][70_000];
+            mixer.render(20_000, chunk, 0, 70_000);
+            assertThat(chunk[0]).isEqualTo(Arrays.copyOfRange(whole, 20_000, 90_000));
         }
     }
 

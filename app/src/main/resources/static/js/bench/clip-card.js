@@ -1,0 +1,76 @@
+// The card of one clip in the margin: where it stands, on which track, how loud. Everything its grips do can be typed here.
+import { fineClock, framesOf } from '../shared/time.js';
+
+const byId = id => document.getElementById(id);
+
+export class ClipCard {
+  #bench;
+  #clipId = null;
+
+  /** @param bench rows, layout(), timeline(), edit(wish) */
+  constructor(bench) {
+    this.#bench = bench;
+    byId('clip-gain').addEventListener('input', () => { byId('clip-gain-db').value = byId('clip-gain').value; });
+    for (const id of ['clip-gain', 'clip-gain-db']) {
+      byId(id).addEventListener('change', () => this.#wish({ type: 'set-clip-gain', gainDb: Number(byId(id).value) }));
+    }
+    byId('clip-start').addEventListener('change', () => this.#typed('clip-start',
+      frame => ({ type: 'move', trackId: this.#track().id, startFrame: frame })));
+    byId('clip-end').addEventListener('change', () => this.#typed('clip-end', frame => ({ type: 'trim', edge: 'END', frame })));
+    byId('clip-track').addEventListener('change', () => this.#wish(
+      { type: 'move', trackId: Number(byId('clip-track').value), startFrame: this.#clip().startFrame }));
+    byId('clip-let-go').addEventListener('click', () => this.show(null));
+  }
+
+  get clipId() {
+    return this.#clipId;
+  }
+
+  show(clipId) {
+    this.#clipId = clipId;
+    this.draw();
+  }
+
+  draw() {
+    const clip = this.#clip();
+    byId('clip-card').hidden = !clip;
+    if (!clip) {
+      this.#clipId = null;
+      return;
+    }
+    const track = this.#track();
+    const what = clip.source.type === 'room' ? 'room' : this.#bench.timeline().takes[clip.source.takeId]?.name ?? 'a take';
+    byId('clip-name').textContent = `${track.name} · ${what}`;
+    byId('clip-start').value = fineClock(clip.startFrame, 2);
+    byId('clip-end').value = fineClock(clip.startFrame + clip.frames, 2);
+    byId('clip-gain').value = byId('clip-gain-db').value = clip.gainDb;
+    byId('clip-track').replaceChildren(...this.#bench.timeline().tracks.map(each =>
+      new Option(each.name, each.id, false, each.id === track.id)));
+    const layout = this.#bench.layout();
+    const row = this.#bench.rows.row(layout.rowOf(clip.startFrame));
+    const margin = byId('margin').getBoundingClientRect();
+    byId('clip-card').style.top = `${Math.max(8, row.element.getBoundingClientRect().top - margin.top)}px`;
+  }
+
+  #track() {
+    return this.#bench.timeline()?.tracks.find(track => track.clips.some(clip => clip.id === this.#clipId));
+  }
+
+  #clip() {
+    return this.#track()?.clips.find(clip => clip.id === this.#clipId);
+  }
+
+  #typed(id, wish) {
+    const frame = framesOf(byId(id).value);
+    if (frame === null) {
+      this.draw();
+    } else {
+      this.#wish(wish(frame));
+    }
+  }
+
+  #wish(wish) {
+    const focused = document.activeElement?.id;
+    this.#bench.edit({ clipId: this.#clipId, ...wish }).then(() => byId(focused)?.focus({ preventScroll: true }));
+  }
+}

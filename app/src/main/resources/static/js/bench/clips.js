@@ -1,0 +1,194 @@
+// The clips on the page: where they start and end, and the grips by which one that is pointed at or focused is moved and
+// trimmed, by pointer or by arrows. What a drag will do is outlined before it happens.
+import { RATE, fineClock } from '../shared/time.js';
+import { snapped } from './snapping.js';
+
+const STEP = RATE / 100;
+const LONG_STEP = RATE / 10;
+const GRIPS = {
+  move: { icon: 'move-horizontal', words: 'Move' },
+  start: { icon: 'chevrons-right', words: 'Trim the start of' },
+  end: { icon: 'chevrons-left', words: 'Trim the end of' },
+};
+
+export class Clips {
+  #bench;
+  #icons;
+  #drag = null;
+
+  /** @param bench rows, layout(), timeline(), position(), edit(wish), onChosen(clipId) */
+  constructor(element, icons, bench) {
+    this.#bench = bench;
+    this.#icons = icons;
+    element.addEventListener('pointermove', event => this.#pointed(event));
+    element.addEventListener('pointerleave', () => this.#point(null));
+  }
+
+  /** Lays frames over the lanes; with grips where the page may be changed. */
+  draw(own) {
+    const layout = this.#bench.layout();
+    for (const row of this.#bench.rows.all) {
+      for (const { track, lane } of row.lanes) {
+        lane.querySelectorAll('.clip-frame').forEach(old => old.remove());
+        for (const clip of track.clips) {
+          const start = Math.max(clip.startFrame, layout.rowStart(row.number));
+          const end = Math.min(clip.startFrame + clip.frames, layout.rowEnd(row.number));
+          if (start < end) {
+            lane.append(this.#frame(clip, track, row.number, start, end, own));
+          }
+        }
+      }
+    }
+  }
+
+  /** Puts the focus back on a grip after the page was drawn anew. */
+  focus(clipId, grip) {
+    document.querySelector(`.clip-grip[data-clip="${clipId}"][data-grip="${grip}"]`)?.focus({ preventScroll: true });
+  }
+
+  #frame(clip, track, row, start, end, own) {
+    const layout = this.#bench.layout();
+    const frame = document.createElement('div');
+    frame.className = 'clip-frame';
+    frame.dataset.clip = clip.id;
+    frame.style.left = `${100 * layout.part(row, start)}%`;
+    frame.style.width = `${100 * (layout.part(row, end) - layout.part(row, start))}%`;
+    const starts = start === clip.startFrame;
+    const ends = end === clip.startFrame + clip.frames;
+    frame.classList.toggle('starts', starts);
+    frame.classList.toggle('ends', ends);
+    if (own) {
+      const grips = [['move', true], ['start', starts], ['end', ends]];
+      frame.append(...grips.filter(([, here]) => here).map(([grip]) => this.#grip(grip, clip, track)));
+    }
+    return frame;
+  }
+
+  #grip(grip, clip, track) {
+    const button = document.createElement('button');
+    button.type = 'button';
+    button.className = `clip-grip clip-grip-${grip}`;
+    button.dataset.clip = clip.id;
+    button.dataset.grip = grip;
+    const where = `${track.name}, ${fineClock(clip.startFrame)} to ${fineClock(clip.startFrame + clip.frames)}`;
+    button.setAttribute('aria-label', `${GRIPS[grip].words} the clip of ${where}`);
+    button.title = grip === 'move' ? 'move' : 'trim';
+    button.innerHTML = `<svg class="icon" aria-hidden="true"><use href="${this.#icons}#${GRIPS[grip].icon}"></use></svg>`;
+    button.addEventListener('focus', () => this.#bench.onChosen(clip.id));
+    button.addEventListener('click', () => this.#bench.onChosen(clip.id));
+    button.addEventListener('pointerdown', event => this.#begin(event, grip, clip, track));
+    button.addEventListener('pointermove', event => this.#to(event));
+    button.addEventListener('pointerup', () => this.#end());
+    button.addEventListener('pointercancel', () => this.#forget());
+    button.addEventListener('keydown', event => this.#key(event, grip, clip, track));
+    return button;
+  }
+
+  // ---- by pointer
+
+  #begin(event, grip, clip, track) {
+    event.stopPropagation();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    const anchor = this.#bench.rows.at(event.clientX, event.clientY).frame;
+    this.#drag = { grip, clip, track, anchor, wish: null, outlines: [] };
+  }
+
+  #to(event) {
+    const drag = this.#drag;
+    if (!drag) {
+      return;
+    }
+    const { clip, grip } = drag;
+    const by = this.#bench.rows.at(event.clientX, event.clientY).frame - drag.anchor;
+    const lane = document.elementsFromPoint(event.clientX, event.clientY).find(element => element.matches('.lane'));
+    const trackId = grip === 'move' && lane ? Number(lane.dataset.track) : drag.track.id;
+    const own = grip === 'end' ? clip.startFrame + clip.frames : clip.startFrame;
+    const frame = event.altKey ? own + by : snapped(own + by, this.#bench, clip);
+    drag.wish = frame === own && trackId === drag.track.id ? null : wishFor(grip, clip, trackId, frame);
+    this.#outline(drag, trackId, frame);
+  }
+
+  #outline(drag, trackId, frame) {
+    drag.outlines.forEach(outline => outline.remove());
+    const { clip, grip } = drag;
+    const start = grip === 'end' ? clip.startFrame : Math.max(0, frame);
+    const end = grip === 'end' ? frame : grip === 'start' ? clip.startFrame + clip.frames : start + clip.frames;
+    const layout = this.#bench.layout();
+    drag.outlines = this.#bench.rows.all.flatMap(row => {
+      const from = Math.max(start, layout.rowStart(row.number));
+      const to = Math.min(end, layout.rowStart(row.number) + layout.rowFrames);
+      const lane = row.lanes.find(({ track }) => track.id === trackId)?.lane;
+      if (from >= to || !lane) {
+        return [];
+      }
+      const outline = document.createElement('div');
+      outline.className = 'clip-outline';
+      outline.style.left = `${100 * layout.part(row.number, from)}%`;
+      outline.style.width = `${100 * (layout.part(row.number, to) - layout.part(row.number, from))}%`;
+      lane.append(outline);
+      return [outline];
+    });
+  }
+
+  #end() {
+    const drag = this.#drag;
+    this.#forget();
+    if (drag?.wish) {
+      this.#bench.edit(drag.wish).then(() => this.focus(drag.clip.id, drag.grip));
+    }
+  }
+
+  #forget() {
+    this.#drag?.outlines.forEach(outline => outline.remove());
+    this.#drag = null;
+  }
+
+  // ---- by keyboard
+
+  #key(event, grip, clip, track) {
+    const tracks = this.#bench.timeline().tracks;
+    const index = tracks.findIndex(each => each.id === track.id);
+    const own = grip === 'end' ? clip.startFrame + clip.frames : clip.startFrame;
+    const step = event.shiftKey ? LONG_STEP : STEP;
+    let wish = null;
+    if (event.key === 'ArrowLeft' || event.key === 'ArrowRight') {
+      wish = wishFor(grip, clip, track.id, own + (event.key === 'ArrowLeft' ? -step : step));
+    } else if (grip === 'move' && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+      const other = tracks[index + (event.key === 'ArrowUp' ? -1 : 1)];
+      wish = other ? wishFor(grip, clip, other.id, clip.startFrame) : null;
+    } else {
+      return;
+    }
+    event.preventDefault();
+    event.stopPropagation();
+    if (wish) {
+      this.#bench.edit(wish).then(() => this.focus(clip.id, grip));
+    }
+  }
+
+  // ---- pointing
+
+  #pointed(event) {
+    if (!this.#drag) {
+      const frames = document.elementsFromPoint(event.clientX, event.clientY).filter(each => each.matches('.lane, .clip-frame'));
+      const lane = frames.find(each => each.matches('.lane'));
+      const at = lane ? [...lane.querySelectorAll('.clip-frame')].find(each => {
+        const box = each.getBoundingClientRect();
+        return event.clientX >= box.left && event.clientX <= box.right;
+      }) : null;
+      this.#point(at?.dataset.clip ?? null);
+    }
+  }
+
+  #point(clipId) {
+    document.querySelectorAll('.clip-frame.pointed').forEach(frame => {
+      frame.classList.toggle('pointed', frame.dataset.clip === clipId);
+    });
+    document.querySelectorAll(`.clip-frame[data-clip="${clipId}"]`).forEach(frame => frame.classList.add('pointed'));
+  }
+}
+
+function wishFor(grip, clip, trackId, frame) {
+  return grip === 'move' ? { type: 'move', clipId: clip.id, trackId, startFrame: Math.max(0, frame) }
+    : { type: 'trim', clipId: clip.id, edge: grip === 'start' ? 'START' : 'END', frame: Math.max(0, frame) };
+}
