@@ -55,8 +55,3 @@ export async function postJson(address, body) {
   const response = await ask(address, { method: 'POST', headers, body: JSON.stringify(body) });
   return response.json();
 }
-
-export async function putBytes(address, bytes) {
-  const headers = { 'Content-Type': 'application/octet-stream', Accept: 'application/json', ...csrfHeaders() };
-  await ask(address, { method: 'PUT', headers, body: bytes });
-}

@@ -35,7 +35,7 @@ export class Microphone {
     await microphone.#context.resume();
     await microphone.#context.audioWorklet.addModule(workletAddress);
     microphone.#node = new AudioWorkletNode(microphone.#context, 'recorder', { numberOfOutputs: 0 });
-    microphone.#node.port.onmessage = ({ data }) => onBlock(data.samples, Boolean(data.last));
+    microphone.#node.port.onmessage = ({ data }) => onBlock(data.samples, data.last);
     microphone.#context.createMediaStreamSource(microphone.#stream).connect(microphone.#node);
     return microphone;
   }
@@ -47,6 +47,11 @@ export class Microphone {
   /** Called if the device is unplugged or taken away. */
   onLost(act) {
     this.#stream.getAudioTracks()[0].addEventListener('ended', act);
+  }
+
+  /** Sends what is heard from now on to a port as well. */
+  keep(port) {
+    this.#node.port.postMessage({ keeper: port }, [port]);
   }
 
   /** Asks for what is left: one more block comes, marked as the last. */

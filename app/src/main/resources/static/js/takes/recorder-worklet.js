@@ -8,11 +8,23 @@ class Recorder extends AudioWorkletProcessor {
     this.block = new Float32Array(BLOCK);
     this.filled = 0;
     this.ended = false;
-    this.port.onmessage = () => {
-      // what is left is posted before the end is confirmed, so that nothing spoken is cut off
-      this.port.postMessage({ samples: this.block.slice(0, this.filled), last: true });
-      this.ended = true;
+    this.keeper = null;
+    this.port.onmessage = ({ data }) => {
+      if (data.keeper) {
+        this.keeper = data.keeper;
+        this.filled = 0;
+      } else {
+        // what is left is posted before the end is confirmed, so that nothing spoken is cut off
+        this.post(this.block.slice(0, this.filled), true);
+        this.ended = true;
+      }
     };
+  }
+
+  /** To the page, which shows the level, and straight to the worker that keeps and sends it. */
+  post(samples, last) {
+    this.keeper?.postMessage({ samples, last });
+    this.port.postMessage({ samples, last });
   }
 
   process([channels]) {
@@ -28,7 +40,7 @@ class Recorder extends AudioWorkletProcessor {
       }
       this.block[this.filled++] = sum / Math.max(1, channels.length);
       if (this.filled === BLOCK) {
-        this.port.postMessage({ samples: this.block.slice() });
+        this.post(this.block.slice(), false);
         this.filled = 0;
       }
     }

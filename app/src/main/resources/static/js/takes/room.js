@@ -1,11 +1,12 @@
 // The recording room: choose a microphone, see the level, record, stop, hear the take.
+import { postJson } from '../shared/http.js';
 import { limitsOf } from '../shared/level-scale.js';
 import { RATE, fineClock } from '../shared/time.js';
 import { attachBringIn } from './bring-in.js';
 import { Level } from './level.js';
 import { LiveSkyline } from './live-skyline.js';
 import { Microphone } from './microphone.js';
-import { TakeUpload } from './upload.js';
+import { onSending, sendTake, unsentSeconds } from './sending.js';
 
 const byId = id => document.getElementById(id);
 const refreshTakes = () => window.htmx.trigger(byId('take-list'), 'refresh');
@@ -15,7 +16,9 @@ function attachRecorder(section) {
   const skyline = new LiveSkyline(byId('live-body'));
   const record = byId('record');
   let microphone = null;
-  let upload = null;
+  let recording = false;
+  let frames = 0;
+  let trouble = false;
 
   const say = words => { byId('record-state').textContent = words; };
   const complain = words => {
@@ -25,12 +28,12 @@ function attachRecorder(section) {
 
   function onBlock(samples, last) {
     const peak = level.show(samples);
-    if (upload) {
-      upload.add(samples);
+    if (recording) {
+      frames += samples.length;
       skyline.add(samples.length / microphone.rate, peak);
-      byId('clock').textContent = fineClock(upload.frames * RATE / microphone.rate);
+      byId('clock').textContent = fineClock(frames * RATE / microphone.rate);
       if (last) {
-        finish();
+        stopped();
       }
     }
   }
@@ -42,7 +45,7 @@ function attachRecorder(section) {
     microphone = opened;
     microphone.onLost(() => {
       complain('The microphone is gone. What was recorded so far is kept.');
-      if (upload) {
+      if (recording) {
         microphone.finish();
       }
     });
@@ -66,33 +69,53 @@ function attachRecorder(section) {
     if (!microphone) {
       await listen();
     }
-    upload = await TakeUpload.begin(section.dataset.episode, track, microphone.rate);
+    const begun = await postJson(`/episodes/${section.dataset.episode}/recordings`,
+      { trackName: track, sampleRate: microphone.rate });
+    const samples = new MessageChannel();
+    sendTake({ ...begun, rate: microphone.rate }, samples.port2);
     skyline.clear();
+    frames = 0;
+    recording = true;
+    microphone.keep(samples.port1);
     say(`Recording here: ${track}, behind what is there.`);
     showRecording(true);
   }
 
-  async function finish() {
-    const ending = upload;
-    upload = null;
+  async function stopped() {
+    recording = false;
     record.disabled = true;
+    say('Sending the last second …');
     const closing = microphone.close();
     microphone = null;
-    const telling = setInterval(() => say(`${ending.unsentSeconds.toFixed(0)} s still to send. Stay on this page.`), 500);
-    try {
-      say('Sending the last second …');
-      await ending.end();
-      say('Your take is kept. Hear it in the list.');
-    } catch (problem) {
-      say(`${problem.message} What was sent is kept.`);
-    } finally {
-      clearInterval(telling);
-      showRecording(false);
-      byId('level-word').textContent = 'not listening now';
-      refreshTakes();
-    }
+    byId('level-word').textContent = 'not listening now';
     await closing;
   }
+
+  onSending(message => {
+    if (message.type === 'trouble' && message.trouble !== trouble) {
+      trouble = message.trouble;
+      complain(trouble ? 'The network is gone. Go on: everything is kept here, and sent later.' : null);
+    } else if (message.type === 'state') {
+      if (!message.storageWorks) {
+        complain('This laptop’s storage is full. Everything is still sent. Keep this page open.');
+      }
+      if (!recording && message.unsentSeconds > 0) {
+        say(`${Math.ceil(message.unsentSeconds)} s still to send. It is kept here.`);
+      }
+    } else if (message.type === 'finished') {
+      say('Your take is kept. Hear it in the list.');
+      showRecording(false);
+      refreshTakes();
+    } else if (message.type === 'leftover' && message.takeId) {
+      refreshTakes();
+    } else if (message.type === 'ended-elsewhere') {
+      complain('Your crew ended this take before all of it was sent. The rest stays on this laptop. Tell your teacher.');
+      showRecording(false);
+      refreshTakes();
+    } else if (message.type === 'failed') {
+      complain('This take could not be kept as it should. Tell your teacher.');
+    }
+  });
 
   function showRecording(on) {
     record.disabled = false;
@@ -113,7 +136,7 @@ function attachRecorder(section) {
   byId('mic').addEventListener('change', guarded(async () => microphone && listen()));
   record.addEventListener('click', guarded(async () => {
     record.disabled = true;
-    if (upload) {
+    if (recording) {
       microphone.finish();
     } else {
       await begin();
@@ -121,7 +144,7 @@ function attachRecorder(section) {
     }
   }));
   window.addEventListener('beforeunload', event => {
-    if (upload) {
+    if (recording || unsentSeconds() > 0) {
       event.preventDefault();
     }
   });

@@ -64,7 +64,7 @@ public class BringingIn {
             String key = store.put(arriving);
             Long id = transaction.execute(status -> {
                 TakeMapper.NewTake take = new TakeMapper.NewTake(episode.id(), viewer.id(), takeName(fileName), track,
-                        Take.Origin.BROUGHT_IN, Take.State.ARRIVED, 0, 0, key, clock.instant());
+                        Take.Origin.BROUGHT_IN, Take.State.ARRIVED, 0, 0, key, null, clock.instant());
                 takes.add(take);
                 jobs.ask(TakeConversion.KIND, take.id);
                 return take.id;

@@ -3,17 +3,25 @@ package org.mellowclass.app.takes;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.ShortBuffer;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 
 import org.mellowclass.app.takes.TakeMapper.ChunkFacts;
 import org.mellowclass.core.sound.SampleSource;
+import org.mellowclass.core.sound.Span;
 
-/** The chunks of a recording, one after the other, as one sound; only one of them is in memory. */
+/**
+ * The chunks of a recording, each at its place, as one sound; only one of them is in memory. Where one is missing there is
+ * silence, so that everything else stays at its time.
+ */
 final class ChunkSound implements SampleSource {
 
     private final TakeMapper takes;
     private final Take take;
     private final List<ChunkFacts> chunks;
+    private final long end;
+    private long position;
     private int next;
     private ShortBuffer samples = ShortBuffer.allocate(0);
 
@@ -21,10 +29,27 @@ final class ChunkSound implements SampleSource {
         this.takes = takes;
         this.take = take;
         this.chunks = takes.chunks(take.id());
+        this.end = take.sourceFrames();
     }
 
     long frames() {
-        return chunks.stream().mapToLong(ChunkFacts::frames).sum();
+        return end;
+    }
+
+    /** The stretches that never came, at the source's rate. */
+    List<Span> missing() {
+        List<Span> missing = new ArrayList<>();
+        long reached = 0;
+        for (ChunkFacts chunk : chunks) {
+            if (chunk.firstFrame() > reached) {
+                missing.add(new Span(reached, chunk.firstFrame()));
+            }
+            reached = Math.max(reached, chunk.endFrame());
+        }
+        if (end > reached) {
+            missing.add(new Span(reached, end));
+        }
+        return missing;
     }
 
     @Override
@@ -39,17 +64,27 @@ final class ChunkSound implements SampleSource {
 
     @Override
     public int read(float[][] into, int offset, int frames) {
-        if (!samples.hasRemaining()) {
-            if (next == chunks.size()) {
-                return 0;
+        while (!samples.hasRemaining() && next < chunks.size() && chunks.get(next).firstFrame() <= position) {
+            open(chunks.get(next++));
+        }
+        if (samples.hasRemaining()) {
+            int count = Math.min(frames, samples.remaining());
+            for (int i = 0; i < count; i++) {
+                into[0][offset + i] = samples.get() / 32768f;
             }
-            samples = ByteBuffer.wrap(takes.pcm(take.id(), chunks.get(next++).number()).pcm())
-                    .order(ByteOrder.LITTLE_ENDIAN).asShortBuffer();
+            position += count;
+            return count;
         }
-        int count = Math.min(frames, samples.remaining());
-        for (int i = 0; i < count; i++) {
-            into[0][offset + i] = samples.get() / 32768f;
-        }
+        long until = next < chunks.size() ? chunks.get(next).firstFrame() : end;
+        int count = (int) Math.max(0, Math.min(frames, until - position));
+        Arrays.fill(into[0], offset, offset + count, 0f);
+        position += count;
         return count;
+    }
+
+    private void open(ChunkFacts chunk) {
+        samples = ByteBuffer.wrap(takes.pcm(take.id(), chunk.number()).pcm()).order(ByteOrder.LITTLE_ENDIAN).asShortBuffer();
+        // what lies before the place reached was there already
+        samples.position((int) Math.min(samples.limit(), position - chunk.firstFrame()));
     }
 }

@@ -1,15 +1,17 @@
 package org.mellowclass.app.takes;
 
 import java.time.Clock;
-import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.stream.IntStream;
+import java.util.zip.CRC32;
 
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.NotFound;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.store.RandomKey;
 import org.mellowclass.app.takes.TakeMapper.ChunkFacts;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.media.SoundDecoder;
@@ -18,7 +20,8 @@ import org.springframework.transaction.annotation.Transactional;
 
 /**
  * Takes sound from a microphone: numbered chunks that are stored as they come, so that what was said is safe long before
- * the recording ends.
+ * the recording ends. A recording is begun by somebody who is signed in; from then on its upload key alone lets add to it,
+ * so that it can be finished when its owner has signed out and somebody else sits at the laptop.
  */
 @Service
 @Transactional
@@ -29,6 +32,10 @@ public class Recording {
     /** Recording is one voice on one channel. */
     private static final int CHANNELS = 1;
     private static final int MOST_CHUNK_SECONDS = 5;
+    /** No chunk of any rate is larger. */
+    static final int MOST_CHUNK_BYTES = 2 * MOST_CHUNK_SECONDS * HIGHEST_RATE;
+
+    private static final int MOST_MISSING_TOLD = 1000;
 
     private final TakeMapper takes;
     private final Access access;
@@ -42,18 +49,27 @@ public class Recording {
         this.clock = clock;
     }
 
-    /** Begins a take that will land on the track of that name, and returns its id. */
-    public long begin(Person viewer, long episodeId, String trackName, int sampleRate) {
+    /**
+     * A recording that has begun.
+     *
+     * @param uploadKey lets add to this take alone, until it has ended
+     */
+    public record Begun(long takeId, String uploadKey) {
+    }
+
+    /** Begins a take that will land on the track of that name. */
+    public Begun begin(Person viewer, long episodeId, String trackName, int sampleRate) {
         Episode episode = access.ownEpisode(viewer, episodeId);
         if (sampleRate < LOWEST_RATE || sampleRate > HIGHEST_RATE) {
             throw Refusal.unfit("take.RATE", sampleRate);
         }
         int number = takes.count(episode.id(), Take.Origin.RECORDED) + 1;
+        String uploadKey = RandomKey.next();
         TakeMapper.NewTake take = new TakeMapper.NewTake(episode.id(), viewer.id(), "Take " + number,
                 TrackNames.checked(trackName), Take.Origin.RECORDED, Take.State.RECORDING, sampleRate, CHANNELS, null,
-                clock.instant());
+                uploadKey, clock.instant());
         takes.add(take);
-        return take.id;
+        return new Begun(take.id, uploadKey);
     }
 
     /**
@@ -61,50 +77,92 @@ public class Recording {
      *
      * @param number     counts from 0
      * @param firstFrame where it starts, in frames of the take's source rate
+     * @param crc32      of the samples, so that what was damaged on its way is sent again
      * @param pcm        16-bit samples, little-endian
      */
-    public void chunk(Person viewer, long takeId, int number, long firstFrame, byte[] pcm) {
-        Take take = ownTake(viewer, takeId);
+    public void chunk(String uploadKey, int number, long firstFrame, long crc32, byte[] pcm) {
+        Take take = byKey(uploadKey);
         if (take.state() != Take.State.RECORDING) {
             throw Refusal.conflict("take.ENDED");
         }
-        boolean tooLong = pcm.length > 2 * MOST_CHUNK_SECONDS * take.sourceRate()
-                || firstFrame > (long) SoundDecoder.MOST_SECONDS * take.sourceRate();
+        boolean tooLong = pcm.length > 2 * MOST_CHUNK_SECONDS * take.sourceRate() || firstFrame > mostFrames(take);
         if (number < 0 || firstFrame < 0 || pcm.length == 0 || pcm.length % 2 != 0 || tooLong) {
             throw Refusal.unfit("take.CHUNK", number);
         }
-        takes.addChunk(takeId, number, firstFrame, pcm.length / 2, pcm);
+        CRC32 crc = new CRC32();
+        crc.update(pcm);
+        if (crc.getValue() != crc32) {
+            throw Refusal.unfit("take.DAMAGED", number);
+        }
+        takes.addChunk(take.id(), number, firstFrame, pcm.length / 2, pcm);
+        takes.sign(take.id(), clock.instant());
+    }
+
+    /** A sign of life from a recording that has nothing to send. */
+    public void sign(String uploadKey) {
+        takes.sign(byKey(uploadKey).id(), clock.instant());
     }
 
     /**
-     * Ends a take of so many chunks. If some are missing, their numbers are returned and nothing has changed: send them and
-     * end again. Otherwise the take is made ready in the background.
+     * Ends a take of so many chunks and frames. If some chunks are missing, their numbers are returned and nothing has
+     * changed: send them and end again. If they are lost for good, the take is ended all the same, and says where something
+     * is missing. It is then made ready in the background.
+     *
+     * @param evenWithGaps whether missing chunks cannot come any more
      */
-    public List<Integer> end(Person viewer, long takeId, int chunkCount) {
-        Take take = ownTake(viewer, takeId);
+    public List<Integer> end(String uploadKey, int chunkCount, long frames, boolean evenWithGaps) {
+        Take take = byKey(uploadKey);
         if (take.state() != Take.State.RECORDING) {
             return List.of();
         }
-        if (chunkCount <= 0) {
-            takes.failed(takeId, "EMPTY");
-            throw Refusal.unfit("take.EMPTY");
+        List<ChunkFacts> chunks = takes.chunks(take.id());
+        if (chunkCount <= 0 || chunks.isEmpty() && evenWithGaps) {
+            takes.failed(take.id(), "EMPTY");
+            return List.of();
         }
-        List<Integer> missing = missing(takes.chunks(takeId), chunkCount);
-        if (missing.isEmpty() && takes.arrived(takeId) == 1) {
-            jobs.ask(TakeConversion.KIND, takeId);
+        List<Integer> missing = missing(chunks, chunkCount);
+        if (missing.isEmpty() || evenWithGaps) {
+            arrive(take, chunks, Math.min(frames, mostFrames(take)));
+            return List.of();
         }
         return missing;
+    }
+
+    /** Ends a recording that was interrupted, with what has come of it; returns its episode. */
+    public long complete(Person viewer, long takeId) {
+        Take take = takes.lock(takeId).orElseThrow(NotFound::new);
+        access.ownEpisode(viewer, take.episodeId());
+        if (take.recording(clock.instant())) {
+            throw Refusal.conflict("take.STILL_RECORDING");
+        }
+        List<ChunkFacts> chunks = takes.chunks(takeId);
+        if (chunks.isEmpty()) {
+            takes.failed(takeId, "EMPTY");
+        } else if (take.state() == Take.State.RECORDING) {
+            arrive(take, chunks, 0);
+        }
+        return take.episodeId();
+    }
+
+    private void arrive(Take take, List<ChunkFacts> chunks, long frames) {
+        long end = chunks.stream().mapToLong(ChunkFacts::endFrame).max().orElse(0);
+        if (takes.arrived(take.id(), Math.max(frames, end)) == 1) {
+            jobs.ask(TakeConversion.KIND, take.id());
+        }
+    }
+
+    private static long mostFrames(Take take) {
+        return (long) SoundDecoder.MOST_SECONDS * take.sourceRate();
     }
 
     private static List<Integer> missing(List<ChunkFacts> chunks, int wanted) {
-        List<Integer> missing = new ArrayList<>(IntStream.range(0, wanted).boxed().toList());
-        missing.removeAll(chunks.stream().map(ChunkFacts::number).toList());
-        return missing;
+        BitSet there = new BitSet();
+        chunks.forEach(chunk -> there.set(chunk.number()));
+        return IntStream.range(0, Math.min(wanted, MOST_MISSING_TOLD + there.cardinality())).filter(number -> !there.get(number))
+                .boxed().limit(MOST_MISSING_TOLD).toList();
     }
 
-    private Take ownTake(Person viewer, long takeId) {
-        Take take = takes.lock(takeId).orElseThrow(NotFound::new);
-        access.ownEpisode(viewer, take.episodeId());
-        return take;
+    private Take byKey(String uploadKey) {
+        return takes.lockByUploadKey(uploadKey).orElseThrow(NotFound::new);
     }
 }

@@ -1,5 +1,6 @@
 package org.mellowclass.app.takes;
 
+import java.time.Duration;
 import java.time.Instant;
 
 /**
@@ -11,15 +12,32 @@ import java.time.Instant;
  * @param frames         its length at 48 kHz; null until it is ready, as are the keys of what is made from it
  * @param clipped        its clipped spots as JSON
  * @param roomFrame      where its quietest second starts, at 48 kHz; null if it has none
+ * @param lastSignAt     when its recording last gave a sign of life
+ * @param sourceFrames   how long its recording was, at the source's rate; null until it has ended
+ * @param missing        the spans of it that never came, at 48 kHz, as JSON; null until it is ready
  */
 public record Take(long id, long episodeId, long authorId, String name, String trackName, Origin origin, State state,
                    String problem, int sourceRate, int sourceChannels, String originalKey, String soundKey,
-                   String skylineKey, Integer channels, Long frames, String clipped, Long roomFrame, Instant createdAt) {
+                   String skylineKey, Integer channels, Long frames, String clipped, Long roomFrame, Instant lastSignAt, Long sourceFrames,
+                   String missing, Instant createdAt) {
 
     public enum Origin { RECORDED, BROUGHT_IN }
 
     /** Being recorded; all there but not made ready yet; ready to be heard; refused. */
     public enum State { RECORDING, ARRIVED, READY, FAILED }
+
+    /** How long a recording may be silent before it counts as interrupted. */
+    static final Duration LONGEST_SILENCE = Duration.ofMinutes(2);
+
+    /** Whether it is still being recorded, as far as anybody knows. */
+    boolean recording(Instant now) {
+        return state == State.RECORDING && lastSignAt.plus(LONGEST_SILENCE).isAfter(now);
+    }
+
+    /** Whether its recording has broken off; what has come is kept, and it can be completed. */
+    boolean interrupted(Instant now) {
+        return state == State.RECORDING && !recording(now);
+    }
 
     public boolean ready() {
         return state == State.READY;

@@ -1,17 +1,19 @@
 package org.mellowclass.app.takes;
 
 import java.io.IOException;
+import java.time.Clock;
+import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.soundcheck.WorkingLevel;
 import org.springframework.core.io.FileSystemResource;
 import org.springframework.core.io.Resource;
 import org.springframework.http.CacheControl;
-import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -20,11 +22,9 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
-import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.multipart.MultipartFile;
 
 @Controller
@@ -36,16 +36,24 @@ class TakeController {
     private final Recording recording;
     private final BringingIn bringingIn;
     private final TakeShelf takes;
+    private final Clock clock;
 
-    TakeController(Access access, Recording recording, BringingIn bringingIn, TakeShelf takes) {
+    TakeController(Access access, Recording recording, BringingIn bringingIn, TakeShelf takes, Clock clock) {
         this.access = access;
         this.recording = recording;
         this.bringingIn = bringingIn;
         this.takes = takes;
+        this.clock = clock;
     }
 
-    /** One line of the take list. */
-    record TakeLine(Take take, Integer percent) {
+    /**
+     * One line of the take list.
+     *
+     * @param percent    how far it has come on its way to being ready; null if it is not on its way
+     * @param safeFrames how much of an unfinished recording is safe, at 48 kHz; 0 for others
+     * @param missing    what never came, at 48 kHz
+     */
+    record TakeLine(Take take, Integer percent, boolean recording, boolean interrupted, long safeFrames, List<Span> missing) {
     }
 
     @GetMapping("/episodes/{episodeId}/record")
@@ -71,12 +79,16 @@ class TakeController {
     }
 
     private void addTakes(Person viewer, Episode episode, Model model) {
-        List<TakeLine> lines = takes.ofEpisode(viewer, episode.id()).stream()
-                .filter(take -> take.state() != Take.State.RECORDING)
-                .map(take -> new TakeLine(take, take.state() == Take.State.ARRIVED ? takes.percent(take).orElse(0) : null))
-                .toList();
+        Instant now = clock.instant();
+        List<TakeLine> lines = takes.ofEpisode(viewer, episode.id()).stream().map(take -> line(take, now)).toList();
         model.addAttribute("takes", lines);
         model.addAttribute("onTheWay", lines.stream().anyMatch(line -> line.percent() != null));
+    }
+
+    private TakeLine line(Take take, Instant now) {
+        boolean unfinished = take.state() == Take.State.RECORDING;
+        return new TakeLine(take, take.state() == Take.State.ARRIVED ? takes.percent(take).orElse(0) : null,
+                take.recording(now), take.interrupted(now), unfinished ? takes.safeFrames(take) : 0, takes.missing(take));
     }
 
     record Begin(String trackName, int sampleRate) {
@@ -84,24 +96,14 @@ class TakeController {
 
     @PostMapping("/episodes/{episodeId}/recordings")
     @ResponseBody
-    Map<String, Long> begin(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestBody Begin begin) {
-        return Map.of("takeId", recording.begin(viewer, episodeId, begin.trackName(), begin.sampleRate()));
+    Recording.Begun begin(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestBody Begin begin) {
+        return recording.begin(viewer, episodeId, begin.trackName(), begin.sampleRate());
     }
 
-    @PutMapping(path = "/takes/{takeId}/chunks/{number}", consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
-    @ResponseStatus(HttpStatus.NO_CONTENT)
-    void chunk(@AuthenticationPrincipal Person viewer, @PathVariable long takeId, @PathVariable int number,
-               @RequestParam long firstFrame, @RequestBody byte[] pcm) {
-        recording.chunk(viewer, takeId, number, firstFrame, pcm);
-    }
-
-    record End(int chunks) {
-    }
-
-    @PostMapping("/takes/{takeId}/end")
-    @ResponseBody
-    Map<String, List<Integer>> end(@AuthenticationPrincipal Person viewer, @PathVariable long takeId, @RequestBody End end) {
-        return Map.of("missing", recording.end(viewer, takeId, end.chunks()));
+    /** Ends an interrupted recording with what has come of it. */
+    @PostMapping("/takes/{takeId}/complete")
+    String complete(@AuthenticationPrincipal Person viewer, @PathVariable long takeId) {
+        return "redirect:/episodes/" + recording.complete(viewer, takeId) + "/record";
     }
 
     @PostMapping("/episodes/{episodeId}/takes")

@@ -5,7 +5,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 
-import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
 import org.mellowclass.app.jobs.Jobs;
@@ -97,7 +96,8 @@ class TakeConversion {
             String originalKey = take.originalKey() != null ? take.originalKey() : store.put(original);
             Take ready = new Take(take.id(), take.episodeId(), take.authorId(), take.name(), take.trackName(),
                     take.origin(), Take.State.READY, null, made.rate, made.channels, originalKey, store.put(wav),
-                    store.put(skyline), made.channels, made.frames, clippedJson(made), made.roomFrame, take.createdAt());
+                    store.put(skyline), made.channels, made.frames, json.writeValueAsString(made.clipped), made.roomFrame, take.lastSignAt(),
+                    take.sourceFrames(), json.writeValueAsString(made.missing), take.createdAt());
             transaction.executeWithoutResult(status -> {
                 if (takes.ready(ready) == 1) {
                     takes.deleteChunks(takeId);
@@ -134,13 +134,14 @@ class TakeConversion {
         }
     }
 
-    private record Made(int rate, int channels, long frames, List<ClippedSpot> clipped, Long roomFrame) {
+    private record Made(int rate, int channels, long frames, List<ClippedSpot> clipped, Long roomFrame, List<Span> missing) {
     }
 
     private Made fromChunks(Take take, Path original, Path wav, Path skyline) throws IOException {
         ChunkSound chunks = new ChunkSound(takes, take);
         try (WavWriter asItCame = WavWriter.create(original, chunks.channels(), chunks.sampleRate(), SampleFormat.PCM_16)) {
-            return convert(take, new Tap(chunks, asItCame), Search.FULL_SCALE_AND_FLAT_TOPS, chunks.frames(), wav, skyline);
+            return convert(take, new Tap(chunks, asItCame), Search.FULL_SCALE_AND_FLAT_TOPS, chunks.frames(), chunks.missing(),
+                    wav, skyline);
         }
     }
 
@@ -149,11 +150,11 @@ class TakeConversion {
         SoundFacts facts = decoder.probe(file);
         long expected = (long) (facts.seconds() * facts.sampleRate());
         Search search = facts.lossless() ? Search.FULL_SCALE_AND_FLAT_TOPS : Search.FULL_SCALE_ONLY;
-        return convert(take, decoder.open(file, facts), search, expected, wav, skyline);
+        return convert(take, decoder.open(file, facts), search, expected, List.of(), wav, skyline);
     }
 
-    private Made convert(Take take, SampleSource incoming, Search search, long expectedFrames, Path wav, Path skylineFile)
-            throws IOException {
+    private Made convert(Take take, SampleSource incoming, Search search, long expectedFrames, List<Span> missing,
+                         Path wav, Path skylineFile) throws IOException {
         ClippingFinder clipping = new ClippingFinder(incoming.channels(), incoming.sampleRate(), search);
         Skyline skyline = new Skyline(incoming.channels());
         LoudnessMeter loudness = new LoudnessMeter(incoming.channels());
@@ -167,16 +168,19 @@ class TakeConversion {
         }
         skyline.finish();
         SkylineFile.write(skyline, skylineFile);
-        return new Made(incoming.sampleRate(), incoming.channels(), frames, clipping.spots(),
-                levels.room(loudness.integrated()).map(Span::startFrame).orElse(null));
+        return new Made(incoming.sampleRate(), incoming.channels(), frames,
+                clipping.spots().stream().map(spot -> atHouseRate(spot, incoming.sampleRate())).toList(),
+                levels.room(loudness.integrated()).map(Span::startFrame).orElse(null),
+                missing.stream().map(span -> atHouseRate(span, incoming.sampleRate())).toList());
     }
 
-    private String clippedJson(Made made) throws JsonProcessingException {
-        List<ClippedSpot> spots = made.clipped.stream()
-                .map(spot -> new ClippedSpot(spot.startFrame() * Frames.RATE / made.rate,
-                        Frames.converted(spot.endFrame(), made.rate), spot.runs()))
-                .toList();
-        return json.writeValueAsString(spots);
+    private static ClippedSpot atHouseRate(ClippedSpot spot, int rate) {
+        Span span = atHouseRate(new Span(spot.startFrame(), spot.endFrame()), rate);
+        return new ClippedSpot(span.startFrame(), span.endFrame(), spot.runs());
+    }
+
+    private static Span atHouseRate(Span span, int rate) {
+        return new Span(span.startFrame() * Frames.RATE / rate, Frames.converted(span.endFrame(), rate));
     }
 
     /** Nothing of a refused file is kept but its row, which says why. */

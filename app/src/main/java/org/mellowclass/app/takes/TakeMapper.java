@@ -17,12 +17,16 @@ interface TakeMapper {
 
     String TAKE = """
             SELECT id, episode_id, author_id, name, track_name, origin, state, problem, source_rate, source_channels,
-                   original_key, sound_key, skyline_key, channels, frames, clipped, room_frame, created_at
+                   original_key, sound_key, skyline_key, channels, frames, clipped, room_frame, last_sign_at,
+                   source_frames, missing, created_at
             FROM take
             """;
 
     /** What a chunk is, without its sound. */
     record ChunkFacts(int number, long firstFrame, int frames) {
+        long endFrame() {
+            return firstFrame + frames;
+        }
     }
 
     /** The sound of a chunk. */
@@ -40,11 +44,12 @@ interface TakeMapper {
         final int sourceRate;
         final int sourceChannels;
         final String originalKey;
+        final String uploadKey;
         final Instant createdAt;
         long id;
 
         NewTake(long episodeId, long authorId, String name, String trackName, Take.Origin origin, Take.State state,
-                int sourceRate, int sourceChannels, String originalKey, Instant createdAt) {
+                int sourceRate, int sourceChannels, String originalKey, String uploadKey, Instant createdAt) {
             this.episodeId = episodeId;
             this.authorId = authorId;
             this.name = name;
@@ -54,15 +59,16 @@ interface TakeMapper {
             this.sourceRate = sourceRate;
             this.sourceChannels = sourceChannels;
             this.originalKey = originalKey;
+            this.uploadKey = uploadKey;
             this.createdAt = createdAt;
         }
     }
 
     @Insert("""
             INSERT INTO take (episode_id, author_id, name, track_name, origin, state, source_rate, source_channels,
-                              original_key, created_at)
+                              original_key, upload_key, last_sign_at, created_at)
             VALUES (#{episodeId}, #{authorId}, #{name}, #{trackName}, #{origin}, #{state}, #{sourceRate},
-                    #{sourceChannels}, #{originalKey}, #{createdAt})
+                    #{sourceChannels}, #{originalKey}, #{uploadKey}, #{createdAt}, #{createdAt})
             """)
     @Options(useGeneratedKeys = true, keyProperty = "id")
     void add(NewTake take);
@@ -72,6 +78,12 @@ interface TakeMapper {
 
     @Select(TAKE + "WHERE id = #{id} FOR UPDATE")
     Optional<Take> lock(long id);
+
+    @Select(TAKE + "WHERE upload_key = #{uploadKey} FOR UPDATE")
+    Optional<Take> lockByUploadKey(String uploadKey);
+
+    @Update("UPDATE take SET last_sign_at = #{at} WHERE id = #{id}")
+    void sign(long id, Instant at);
 
     @Select(TAKE + "WHERE episode_id = #{episodeId} ORDER BY created_at DESC, id DESC")
     List<Take> ofEpisode(long episodeId);
@@ -101,13 +113,14 @@ interface TakeMapper {
     @Delete("DELETE FROM take_chunk WHERE take_id = #{takeId}")
     void deleteChunks(long takeId);
 
-    @Update("UPDATE take SET state = 'ARRIVED' WHERE id = #{id} AND state = 'RECORDING'")
-    int arrived(long id);
+    @Update("UPDATE take SET state = 'ARRIVED', source_frames = #{sourceFrames} WHERE id = #{id} AND state = 'RECORDING'")
+    int arrived(long id, long sourceFrames);
 
     @Update("""
             UPDATE take SET state = 'READY', source_rate = #{sourceRate}, source_channels = #{sourceChannels},
                    original_key = #{originalKey}, sound_key = #{soundKey}, skyline_key = #{skylineKey},
-                   channels = #{channels}, frames = #{frames}, clipped = #{clipped}, room_frame = #{roomFrame}
+                   channels = #{channels}, frames = #{frames}, clipped = #{clipped}, room_frame = #{roomFrame},
+                   missing = #{missing}, upload_key = NULL
             WHERE id = #{id} AND state = 'ARRIVED'
             """)
     int ready(Take take);

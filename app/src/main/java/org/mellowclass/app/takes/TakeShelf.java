@@ -110,6 +110,22 @@ public class TakeShelf implements Takes {
         }
     }
 
+    /** The spans of a ready take that never came, in its frames at 48 kHz. */
+    public List<Span> missing(Take take) {
+        try {
+            return take.missing() == null ? List.of() : json.readValue(take.missing(), new TypeReference<>() {
+            });
+        } catch (JsonProcessingException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** How much of a recording that has not ended has come, in frames at 48 kHz. */
+    public long safeFrames(Take take) {
+        return takes.chunks(take.id()).stream().mapToLong(TakeMapper.ChunkFacts::frames).sum() * Frames.RATE
+                / take.sourceRate();
+    }
+
     /** The skyline of a ready take at the coarsest level, for a small picture. */
     public byte[] smallSkyline(Take take) throws IOException {
         int level = Skyline.FRAMES_A_BIN.length - 1;

@@ -7,6 +7,7 @@ import java.time.format.DateTimeFormatter;
 import java.util.Locale;
 
 import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.Span;
 import org.springframework.stereotype.Component;
 
 /** How lengths, levels and times are written on pages. */
@@ -20,6 +21,16 @@ public class Words {
     public String clock(long frames) {
         long seconds = frames / Frames.RATE;
         return seconds / 60 + ":" + String.format(Locale.ROOT, "%02d", seconds % 60);
+    }
+
+    /** Minutes, seconds and hundredths of a place in frames: 1:05.32. */
+    public String fineClock(long frames) {
+        return clock(frames) + String.format(Locale.ROOT, ".%02d", frames % Frames.RATE * 100 / Frames.RATE);
+    }
+
+    /** A span with its ends: 0:03.00 to 0:04.00. */
+    public String span(Span span) {
+        return fineClock(span.startFrame()) + " to " + fineClock(span.endFrame());
     }
 
     /** A number with one decimal and a true minus sign. */

@@ -2,28 +2,39 @@ package org.mellowclass.app.takes;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.put;
+import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.content;
+import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
 
 import java.io.IOException;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
 import java.util.List;
 import java.util.Random;
+import java.util.zip.CRC32;
 
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.people.NotFound;
+import org.mellowclass.app.store.RandomKey;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.Schools;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Pcm16;
 import org.mellowclass.core.sound.RandomAccessSound;
+import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.testing.Signal;
 import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Track;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.http.MediaType;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.test.web.servlet.MockMvc;
 
 @AppTest
 class RecordingTest {
@@ -40,8 +51,11 @@ class RecordingTest {
     private Schools schools;
     @Autowired
     private JdbcClient jdbc;
+    @Autowired
+    private MockMvc mvc;
     private Schools.School school;
     private long take;
+    private String key;
 
     private record Chunk(int number, long firstFrame, byte[] pcm) {
     }
@@ -49,7 +63,9 @@ class RecordingTest {
     @BeforeEach
     void begin() {
         school = schools.build();
-        take = recording.begin(school.student(), school.episodeId(), "Noor", RATE);
+        Recording.Begun begun = recording.begin(school.student(), school.episodeId(), "Noor", RATE);
+        take = begun.takeId();
+        key = begun.uploadKey();
     }
 
     @Test
@@ -59,7 +75,7 @@ class RecordingTest {
         chunks.addAll(chunks.subList(0, 2));
         Collections.shuffle(chunks, new Random(5));
         chunks.forEach(this::send);
-        assertThat(recording.end(school.student(), take, 4)).isEmpty();
+        assertThat(recording.end(key, 4, 0, false)).isEmpty();
         Schools.await(() -> takes.ready(school.episodeId()).containsKey(take));
 
         Take ready = takes.ready(school.episodeId()).get(take);
@@ -80,7 +96,7 @@ class RecordingTest {
     void a_ready_take_lies_behind_what_was_there_on_the_track_it_was_recorded_for() throws IOException {
         schools.readyTake(school, Schools.speech(), "Noor");
         chunks(Signal.sine(RATE, 440, 0, 1, -9)).forEach(this::send);
-        recording.end(school.student(), take, 1);
+        recording.end(key, 1, 0, false);
         Schools.await(() -> takes.ready(school.episodeId()).containsKey(take));
         List<Track> tracks = bench.head(school.student(), school.episodeId()).timeline().tracks();
         assertThat(tracks).singleElement().satisfies(track -> {
@@ -94,16 +110,16 @@ class RecordingTest {
         List<Chunk> chunks = chunks(Signal.sine(RATE, 440, 0, 3, -9));
         send(chunks.get(0));
         send(chunks.get(2));
-        assertThat(recording.end(school.student(), take, 3)).containsExactly(1);
+        assertThat(recording.end(key, 3, 0, false)).containsExactly(1);
         send(chunks.get(1));
-        assertThat(recording.end(school.student(), take, 3)).isEmpty();
+        assertThat(recording.end(key, 3, 0, false)).isEmpty();
     }
 
     @Test
     void ending_twice_makes_one_job() {
         send(chunks(Signal.sine(RATE, 440, 0, 1, -9)).get(0));
-        assertThat(recording.end(school.student(), take, 1)).isEmpty();
-        assertThat(recording.end(school.student(), take, 1)).isEmpty();
+        assertThat(recording.end(key, 1, 0, false)).isEmpty();
+        assertThat(recording.end(key, 1, 0, false)).isEmpty();
         Schools.await(() -> takes.ready(school.episodeId()).containsKey(take));
         assertThat(bench.head(school.student(), school.episodeId()).seq()).isEqualTo(2);
     }
@@ -111,25 +127,106 @@ class RecordingTest {
     @Test
     void an_ended_take_takes_nothing_more() {
         send(chunks(Signal.sine(RATE, 440, 0, 1, -9)).get(0));
-        recording.end(school.student(), take, 1);
+        recording.end(key, 1, 0, false);
         assertThatThrownBy(() -> send(new Chunk(1, RATE, new byte[100]))).isInstanceOf(Refusal.class).hasMessage("take.ENDED");
     }
 
     @Test
+    void what_never_came_is_silent_at_its_place_and_its_exact_span_is_told() throws IOException {
+        Signal spoken = Signal.sine(RATE, 440, 0, 4, -9);
+        List<Chunk> chunks = chunks(spoken);
+        send(chunks.get(0));
+        send(chunks.get(2));
+        assertThat(recording.end(key, 4, 4L * RATE, false)).containsExactly(1, 3);
+        assertThat(recording.end(key, 4, 4L * RATE, true)).isEmpty();
+        Schools.await(() -> takes.ready(school.episodeId()).containsKey(take));
+        Take ready = takes.ready(school.episodeId()).get(take);
+        assertThat(takes.missing(ready)).containsExactly(new Span(48_000, 96_000), new Span(144_000, 192_000));
+        assertThat(ready.frames()).isEqualTo(192_000);
+        float[][] heard = new float[1][192_000];
+        try (RandomAccessSound sound = takes.open(take)) {
+            sound.readAt(0, heard, 0, heard[0].length);
+        }
+        Signal expected = Signal.sine(1, 440, -9, 4);
+        for (int i = 2_000; i < heard[0].length; i += 7) {
+            boolean there = i % 96_000 < 46_000 && i % 96_000 > 2_000;
+            boolean gap = i % 96_000 > 50_000 && i % 96_000 < 94_000;
+            if (there || gap) {
+                float wanted = there ? expected.samples()[0][i] : 0;
+                assertThat(heard[0][i]).as("frame %d", i).isBetween(wanted - 1e-4f, wanted + 1e-4f);
+            }
+        }
+    }
+
+    @Test
+    void a_chunk_that_was_damaged_on_its_way_is_refused_and_taken_when_it_comes_whole() {
+        Chunk chunk = chunks(Signal.sine(RATE, 440, 0, 1, -9)).get(0);
+        byte[] damaged = chunk.pcm.clone();
+        damaged[99] ^= 1;
+        assertThatThrownBy(() -> recording.chunk(key, 0, 0, crc(chunk.pcm), damaged)).hasMessage("take.DAMAGED");
+        assertThat(recording.end(key, 1, RATE, false)).containsExactly(0);
+        send(chunk);
+        assertThat(recording.end(key, 1, RATE, false)).isEmpty();
+    }
+
+    @Test
+    void a_recording_goes_on_without_a_sign_in_but_not_with_another_key() throws Exception {
+        Chunk chunk = chunks(Signal.sine(RATE, 440, 0, 1, -9)).get(0);
+        for (int twice = 0; twice < 2; twice++) {
+            mvc.perform(put("/uploads/{key}/chunks/0", key).param("firstFrame", "0").param("crc32", "" + crc(chunk.pcm))
+                    .content(chunk.pcm)).andExpect(status().isNoContent());
+        }
+        mvc.perform(post("/uploads/{key}/sign", key)).andExpect(status().isNoContent());
+        mvc.perform(put("/uploads/{key}/chunks/1", RandomKey.next()).param("firstFrame", "0").param("crc32", "0")
+                .content(chunk.pcm)).andExpect(status().isNotFound());
+        mvc.perform(put("/uploads/{key}/chunks/1", key).param("firstFrame", "0").param("crc32", "0")
+                .content(new byte[Recording.MOST_CHUNK_BYTES + 1])).andExpect(status().isUnprocessableEntity());
+        mvc.perform(post("/uploads/{key}/end", key).contentType(MediaType.APPLICATION_JSON)
+                .content("{\"chunks\":1,\"frames\":44100,\"evenWithGaps\":false}"))
+                .andExpect(status().isOk()).andExpect(content().json("{\"missing\":[]}"));
+    }
+
+    @Test
+    void an_interrupted_take_is_completed_with_what_has_come_and_one_that_gives_signs_is_not() {
+        send(chunks(Signal.sine(RATE, 440, 0, 2, -9)).get(0));
+        assertThatThrownBy(() -> recording.complete(school.student(), take)).hasMessage("take.STILL_RECORDING");
+        jdbc.sql("UPDATE take SET last_sign_at = last_sign_at - INTERVAL 121 SECOND WHERE id = ?").param(take).update();
+        assertThatThrownBy(() -> recording.complete(school.neighbour(), take)).isInstanceOf(NotFound.class);
+        assertThat(recording.complete(school.partner(), take)).isEqualTo(school.episodeId());
+        Schools.await(() -> takes.ready(school.episodeId()).containsKey(take));
+        assertThat(takes.ready(school.episodeId()).get(take).frames()).isEqualTo(48_000);
+    }
+
+    @Test
+    void a_sign_of_life_keeps_a_take_that_has_nothing_to_send() {
+        jdbc.sql("UPDATE take SET last_sign_at = last_sign_at - INTERVAL 121 SECOND WHERE id = ?").param(take).update();
+        assertThat(takes.ofEpisode(school.student(), school.episodeId()).get(0).interrupted(Instant.now())).isTrue();
+        recording.sign(key);
+        assertThat(takes.ofEpisode(school.student(), school.episodeId()).get(0).recording(Instant.now())).isTrue();
+    }
+
+    @Test
     void a_take_without_sound_and_chunks_that_do_not_fit_are_refused() {
-        assertThatThrownBy(() -> recording.end(school.student(), take, 0)).hasMessage("take.EMPTY");
+        assertThat(recording.end(key, 0, 0, false)).isEmpty();
+        assertThat(takes.ofEpisode(school.student(), school.episodeId()).get(0).problem()).isEqualTo("EMPTY");
         assertThatThrownBy(() -> recording.begin(school.student(), school.episodeId(), "  ", RATE)).hasMessage("take.TRACK_NAME");
         assertThatThrownBy(() -> recording.begin(school.student(), school.episodeId(), "Noor", 4000)).hasMessage("take.RATE");
-        long other = recording.begin(school.student(), school.episodeId(), "Noor", RATE);
+        String other = recording.begin(school.student(), school.episodeId(), "Noor", RATE).uploadKey();
         for (Chunk unfit : List.of(new Chunk(-1, 0, new byte[2]), new Chunk(0, -1, new byte[2]), new Chunk(0, 0, new byte[0]),
                 new Chunk(0, 0, new byte[3]), new Chunk(0, 0, new byte[RATE * 12]), new Chunk(9, RATE * 7300L, new byte[2]))) {
-            assertThatThrownBy(() -> recording.chunk(school.student(), other, unfit.number, unfit.firstFrame, unfit.pcm))
+            assertThatThrownBy(() -> recording.chunk(other, unfit.number, unfit.firstFrame, crc(unfit.pcm), unfit.pcm))
                     .isInstanceOf(Refusal.class).hasMessage("take.CHUNK");
         }
     }
 
+    private static long crc(byte[] pcm) {
+        CRC32 crc = new CRC32();
+        crc.update(pcm);
+        return crc.getValue();
+    }
+
     private void send(Chunk chunk) {
-        recording.chunk(school.student(), take, chunk.number, chunk.firstFrame, chunk.pcm);
+        recording.chunk(key, chunk.number, chunk.firstFrame, crc(chunk.pcm), chunk.pcm);
     }
 
     private static List<Chunk> chunks(Signal signal) {

@@ -54,8 +54,10 @@ class AccessMatrixTest {
             Map.entry("GET /episodes/{episodeId}/takes", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /episodes/{episodeId}/takes", Open.TO_CREW),
             Map.entry("POST /episodes/{episodeId}/recordings", Open.TO_CREW),
-            Map.entry("PUT /takes/{takeId}/chunks/{number}", Open.TO_CREW),
-            Map.entry("POST /takes/{takeId}/end", Open.TO_CREW),
+            Map.entry("PUT /uploads/{uploadKey}/chunks/{number}", Open.TO_ALL),
+            Map.entry("POST /uploads/{uploadKey}/sign", Open.TO_ALL),
+            Map.entry("POST /uploads/{uploadKey}/end", Open.TO_ALL),
+            Map.entry("POST /takes/{takeId}/complete", Open.TO_CREW),
             Map.entry("GET /takes/{takeId}/sound", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /takes/{takeId}/skyline/{level}/{tile}", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/bench", Open.TO_CREW_AND_TEACHER),
@@ -80,10 +82,13 @@ class AccessMatrixTest {
             Map.entry("GET /f/{feedKey}/{episodeKey}", Open.TO_ALL),
             Map.entry("GET /f/{feedKey}/{episodeKey}/{slug}.mp3", Open.TO_ALL)));
 
+    /** Of four zero bytes. */
+    private static final String ZEROS_CRC32 = "558161692";
+
     /** What is sent along, where an empty request would be refused before anybody asks whose it is. */
     private static final Map<String, String> BODIES = Map.of(
             "POST /episodes/{episodeId}/recordings", "{\"trackName\":\"Noor\",\"sampleRate\":48000}",
-            "POST /takes/{takeId}/end", "{\"chunks\":1}",
+            "POST /uploads/{uploadKey}/end", "{\"chunks\":1,\"frames\":100}",
             "POST /episodes/{episodeId}/edits",
             "{\"clientId\":\"matrix-edit-1\",\"base\":1,\"edit\":{\"type\":\"remove\",\"startFrame\":0,\"endFrame\":9,\"trackIds\":[1]}}",
             "POST /episodes/{episodeId}/undo", "{\"clientId\":\"matrix-undo-1\",\"base\":99,\"evenOfOthers\":true}",
@@ -107,7 +112,7 @@ class AccessMatrixTest {
     private String feedKey;
     private String episodeKey;
     private long readyTake;
-    private long recordingTake;
+    private String uploadKey;
     private HandIn handIn;
 
     @TestFactory
@@ -140,7 +145,7 @@ class AccessMatrixTest {
         school = schools.build();
         readyTake = schools.readyTake(school, Schools.speech(), "Noor");
         handIn = schools.readyHandIn(school);
-        recordingTake = recording.begin(school.student(), school.episodeId(), "Noor", 48_000);
+        uploadKey = recording.begin(school.student(), school.episodeId(), "Noor", 48_000).uploadKey();
         feedKey = airDesk.feedKey(school.teacher(), school.classId());
         handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
         airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.", true);
@@ -175,12 +180,12 @@ class AccessMatrixTest {
         } else {
             request = MockMvcRequestBuilders.request(HttpMethod.valueOf(method), path);
             if (method.equals("PUT")) {
-                request.contentType(MediaType.APPLICATION_OCTET_STREAM).content(new byte[200]);
+                request.contentType(MediaType.APPLICATION_OCTET_STREAM).content(new byte[4]);
             } else if (BODIES.containsKey(address)) {
                 request.contentType(MediaType.APPLICATION_JSON).content(BODIES.get(address));
             }
         }
-        for (Map.Entry<String, String> parameter : Map.of("firstFrame", "0", "decision", "ANOTHER_PASS", "email", "x",
+        for (Map.Entry<String, String> parameter : Map.of("firstFrame", "0", "crc32", ZEROS_CRC32, "decision", "ANOTHER_PASS", "email", "x",
                 "password", "x", "code", "x", "name", "x", "passphrase", "x", "title", "", "description", "").entrySet()) {
             request.param(parameter.getKey(), parameter.getValue());
         }
@@ -194,8 +199,7 @@ class AccessMatrixTest {
     private String filled(String address) {
         Map<String, Object> values = Map.ofEntries(Map.entry("classId", school.classId()),
                 Map.entry("episodeId", school.episodeId()), Map.entry("handInId", handIn.id()),
-                Map.entry("takeId", address.contains("chunks") || address.contains("/end") ? recordingTake : readyTake),
-                Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
+                Map.entry("takeId", readyTake), Map.entry("uploadKey", uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
                 Map.entry("from", 0), Map.entry("to", 480), Map.entry("feedKey", feedKey),
                 Map.entry("episodeKey", episodeKey), Map.entry("slug", "eels"));
         Matcher matcher = Pattern.compile("\\{(\\w+)(:[^}]*)?}").matcher(address.substring(address.indexOf(' ') + 1));

@@ -78,6 +78,7 @@ public final class Rebase {
     }
 
     private Edit spanEdit(SpanEdit edit) {
+        OnSpan.checkTracks(base, edit.trackIds());
         Map<Long, Set<Long>> tracksByShift = new TreeMap<>();
         for (long trackId : edit.trackIds()) {
             Set<Long> touched = edit.on(Set.of(trackId)).footprint(base).clipIds();

@@ -1,0 +1,56 @@
+package org.mellowclass.app.takes;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.List;
+import java.util.Map;
+
+import org.mellowclass.app.web.Refusal;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
+import org.springframework.web.bind.annotation.ResponseStatus;
+
+/** What recordings send, outside of any sign-in: the random key of a take is all that counts here. */
+@Controller
+@RequestMapping("/uploads/{uploadKey}")
+class UploadController {
+
+    private final Recording recording;
+
+    UploadController(Recording recording) {
+        this.recording = recording;
+    }
+
+    @PutMapping("/chunks/{number}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void chunk(@PathVariable String uploadKey, @PathVariable int number, @RequestParam long firstFrame,
+               @RequestParam long crc32, InputStream body) throws IOException {
+        byte[] pcm = body.readNBytes(Recording.MOST_CHUNK_BYTES + 1);
+        if (pcm.length > Recording.MOST_CHUNK_BYTES) {
+            throw Refusal.unfit("take.CHUNK", number);
+        }
+        recording.chunk(uploadKey, number, firstFrame, crc32, pcm);
+    }
+
+    @PostMapping("/sign")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void sign(@PathVariable String uploadKey) {
+        recording.sign(uploadKey);
+    }
+
+    record End(int chunks, long frames, boolean evenWithGaps) {
+    }
+
+    @PostMapping("/end")
+    @ResponseBody
+    Map<String, List<Integer>> end(@PathVariable String uploadKey, @RequestBody End end) {
+        return Map.of("missing", recording.end(uploadKey, end.chunks(), end.frames(), end.evenWithGaps()));
+    }
+}

@@ -1,0 +1,84 @@
+// Brings a take's kept chunks to the server, one after the other, however long the network is gone, and ends the take.
+import { crc32 } from './crc32.js';
+
+const RETRY_MS = [500, 1000, 2000, 4000];
+const PATIENCE_MS = 20_000;
+const NOT_ANY_MORE = [404, 409];
+
+/** A refusal that no other try will change. */
+export class Ended extends Error {}
+
+async function ask(address, options) {
+  const response = await fetch(address, { ...options, credentials: 'omit', signal: AbortSignal.timeout(PATIENCE_MS) });
+  if (NOT_ANY_MORE.includes(response.status)) {
+    throw new Ended();
+  }
+  if (!response.ok) {
+    throw new Error(`answer ${response.status}`);
+  }
+  return response;
+}
+
+/** Tries until it works: a lost network, a server that is starting, a chunk that was damaged on its way. */
+async function untilItWorks(act, onTrouble) {
+  for (let attempt = 0; ; attempt++) {
+    try {
+      return await act();
+    } catch (problem) {
+      if (problem instanceof Ended) {
+        throw problem;
+      }
+      onTrouble(true);
+      await new Promise(resolve => { setTimeout(resolve, RETRY_MS[Math.min(attempt, RETRY_MS.length - 1)]); });
+    } finally {
+      onTrouble(false);
+    }
+  }
+}
+
+/** Sends a chunk until the server has it, then drops it here. */
+export async function sendChunk(kept, take, chunk, onTrouble) {
+  const bytes = new Uint8Array(chunk.pcm);
+  const address = `/uploads/${take.uploadKey}/chunks/${chunk.number}?firstFrame=${chunk.firstFrame}&crc32=${crc32(bytes)}`;
+  const headers = { 'Content-Type': 'application/octet-stream' };
+  await untilItWorks(() => ask(address, { method: 'PUT', headers, body: bytes }), onTrouble);
+  await kept.dropChunk(take.takeId, chunk.number);
+}
+
+/** A sign of life, as long as there is nothing to send. Not worth a second try. */
+export function sign(take) {
+  return ask(`/uploads/${take.uploadKey}/sign`, { method: 'POST' }).catch(() => {});
+}
+
+/**
+ * Sends what is kept of a take that is recorded to its end, ends it, and forgets it. If somebody of the crew has ended it
+ * before everything had come, the rest stays here; returns whether that is so.
+ */
+export async function finish(kept, take, onTrouble) {
+  const body = evenWithGaps => JSON.stringify({ chunks: take.chunks, frames: take.frames, evenWithGaps });
+  const end = evenWithGaps => untilItWorks(() => ask(`/uploads/${take.uploadKey}/end`,
+    { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: body(evenWithGaps) }), onTrouble);
+  let sent = false;
+  try {
+    for (const chunk of await kept.chunks(take.takeId)) {
+      await sendChunk(kept, take, chunk, onTrouble);
+    }
+    sent = true;
+    const { missing } = await (await end(false)).json();
+    if (missing.length > 0) {
+      // what this laptop does not have any more will not come
+      await end(true);
+    }
+  } catch (problem) {
+    if (!(problem instanceof Ended)) {
+      throw problem;
+    }
+    if (!sent) {
+      await kept.putTake({ ...take, tooLate: true });
+      return true;
+    }
+    // the server has ended it already: by this very call, whose answer was lost
+  }
+  await kept.forget(take.takeId);
+  return false;
+}

@@ -1,0 +1,150 @@
+// Alone does storage and network for takes, off the page's thread. Samples come straight from the audio thread; chunks of one
+// second are kept in IndexedDB until the server has acknowledged them, and the second that is growing is kept too, so that a
+// killed tab loses next to nothing. Takes that an earlier page could not finish are finished here, whoever is signed in.
+import { Ended, finish, sendChunk, sign } from './delivery.js';
+import { KeptTakes } from './kept-takes.js';
+
+const GROWING_MS = 250;
+const SIGN_MS = 20_000;
+
+const opening = KeptTakes.open();
+let kept = null;
+let current = null;
+
+const lockOf = takeId => `mellow-take-${takeId}`;
+const tell = message => postMessage(message);
+const onTrouble = trouble => tell({ type: 'trouble', trouble });
+
+class RecordingTake {
+  #samples = [];
+  #waiting = 0;
+  #keptAt = 0;
+  #unsent = new Map();
+  #keeping = Promise.resolve();
+  #sending = Promise.resolve();
+
+  constructor(take) {
+    this.take = { ...take, chunks: 0, frames: 0 };
+    this.#keeping = kept.putTake(this.take);
+    this.signing = setInterval(() => this.#unsent.size === 0 && sign(this.take), SIGN_MS);
+  }
+
+  get unsentSeconds() {
+    return this.#unsent.size + this.#waiting / this.take.rate;
+  }
+
+  add(samples) {
+    this.#samples.push(samples);
+    this.#waiting += samples.length;
+    const now = performance.now();
+    if (this.#waiting >= this.take.rate) {
+      this.#cut();
+    } else if (now - this.#keptAt > GROWING_MS) {
+      this.#keptAt = now;
+      this.#keep(this.#chunk(), this.take.frames + this.#waiting, this.take.chunks + 1);
+    }
+    this.#tellState();
+  }
+
+  /** Cuts what is left; resolves when everything has been kept. */
+  async last() {
+    if (this.#waiting > 0) {
+      this.#cut();
+    }
+    clearInterval(this.signing);
+    await this.#keeping;
+    await this.#sending;
+    return { ...this.take };
+  }
+
+  #chunk() {
+    const pcm = new Int16Array(this.#waiting);
+    let at = 0;
+    for (const samples of this.#samples) {
+      for (const sample of samples) {
+        pcm[at++] = Math.max(-32768, Math.min(32767, Math.round(sample * 32768)));
+      }
+    }
+    return { takeId: this.take.takeId, number: this.take.chunks, firstFrame: this.take.frames, pcm: pcm.buffer };
+  }
+
+  #cut() {
+    const chunk = this.#chunk();
+    this.take.frames += this.#waiting;
+    this.take.chunks++;
+    this.#samples = [];
+    this.#waiting = 0;
+    this.#unsent.set(chunk.number, chunk);
+    this.#keep(chunk, this.take.frames, this.take.chunks);
+    this.#sending = this.#sending.then(() => this.#keeping).then(() => sendChunk(kept, this.take, chunk, onTrouble)).catch(problem => {
+      // a take that was ended elsewhere: what is left stays kept here, and finish() says so
+      if (!(problem instanceof Ended)) {
+        throw problem;
+      }
+    }).then(() => {
+      this.#unsent.delete(chunk.number);
+      this.#tellState();
+    });
+  }
+
+  /** Keeps a chunk, and with it how long the take is by now. */
+  #keep(chunk, frames, chunks) {
+    const take = { ...this.take, frames, chunks };
+    this.#keeping = this.#keeping.then(() => kept.putChunk(chunk)).then(() => kept.putTake(take));
+  }
+
+  #tellState() {
+    tell({ type: 'state', frames: this.take.frames + this.#waiting, unsentSeconds: this.unsentSeconds,
+      storageWorks: kept.storageWorks });
+  }
+}
+
+/** Takes that no page is recording or finishing any more. */
+async function finishLeftovers() {
+  for (const take of (await kept.takes()).filter(each => !each.tooLate)) {
+    await navigator.locks.request(lockOf(take.takeId), { ifAvailable: true }, async lock => {
+      if (lock) {
+        const unsent = (await kept.chunks(take.takeId)).length;
+        tell({ type: 'leftover', unsentSeconds: unsent });
+        const tooLate = await finish(kept, take, onTrouble);
+        tell({ type: tooLate ? 'ended-elsewhere' : 'leftover', unsentSeconds: 0, takeId: take.takeId });
+      }
+    });
+  }
+  tell({ type: 'idle' });
+}
+
+async function record({ take, samples }) {
+  await navigator.locks.request(lockOf(take.takeId), async () => {
+    current = new RecordingTake(take);
+    const recording = current;
+    const finished = new Promise(resolve => {
+      samples.onmessage = ({ data }) => {
+        recording.add(data.samples);
+        if (data.last) {
+          resolve();
+        }
+      };
+    });
+    tell({ type: 'recording' });
+    await finished;
+    const whole = await recording.last();
+    await kept.putTake(whole);
+    const tooLate = await finish(kept, whole, onTrouble);
+    current = null;
+    tell({ type: tooLate ? 'ended-elsewhere' : 'finished', unsentSeconds: 0, takeId: take.takeId });
+  });
+}
+
+onmessage = async ({ data }) => {
+  kept ??= await opening;
+  try {
+    if (data.type === 'record') {
+      await record(data);
+    } else if (data.type === 'leftovers') {
+      await finishLeftovers();
+    }
+  } catch (problem) {
+    tell({ type: 'failed', words: problem.message });
+  }
+};

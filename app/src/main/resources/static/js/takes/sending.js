@@ -1,0 +1,44 @@
+// The page's side of the worker that keeps and sends takes. One worker a page.
+
+const listeners = new Set();
+let worker = null;
+let unsent = 0;
+
+function start() {
+  if (!worker) {
+    worker = new Worker(new URL('./recorder-worker.js', import.meta.url), { type: 'module' });
+    worker.onmessage = ({ data }) => {
+      if ('unsentSeconds' in data) {
+        unsent = data.unsentSeconds;
+      } else if (data.type === 'finished' || data.type === 'idle') {
+        unsent = 0;
+      }
+      listeners.forEach(listener => listener(data));
+    };
+  }
+  return worker;
+}
+
+export const onSending = listener => listeners.add(listener);
+
+/** Seconds of takes that the server does not have yet. */
+export const unsentSeconds = () => unsent;
+
+/** Begins to keep and send a take whose samples come through a port. */
+export function sendTake(take, samples) {
+  start().postMessage({ type: 'record', take, samples }, [samples]);
+}
+
+/** Finishes what earlier pages could not finish. Resolves when nothing is left. */
+export function sendLeftovers() {
+  return new Promise(resolve => {
+    const listener = data => {
+      if (data.type === 'idle' || data.type === 'failed') {
+        listeners.delete(listener);
+        resolve();
+      }
+    };
+    listeners.add(listener);
+    start().postMessage({ type: 'leftovers' });
+  });
+}
