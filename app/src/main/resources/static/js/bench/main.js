@@ -8,6 +8,7 @@ import { Edits } from './edits.js';
 import { Flags } from './flags.js';
 import { attachKeys } from './keys.js';
 import { Layout, ROW_SECONDS } from './layout.js';
+import { MarginNotes } from './margin-notes.js';
 import { drawOverview } from './overview.js';
 import { Preview } from './preview.js';
 import { Rows } from './rows.js';
@@ -31,6 +32,7 @@ const shared = { rows, layout: () => layout, timeline: () => edits.timeline, pos
   goTo: frame => goTo(frame), onChosen: clipId => chooseClip(clipId) };
 const clips = new Clips(byId('rows'), bench.dataset.icons, shared);
 const flags = new Flags(bench.dataset.icons, shared);
+const notes = new MarginNotes(episodeId, bench.dataset.icons, own, shared);
 const clipCard = own ? new ClipCard(shared) : null;
 let zoom = ROW_SECONDS.indexOf(40);
 let layout = null;
@@ -60,6 +62,7 @@ function showTimeline() {
   flags.draw();
   showSelection();
   showPosition();
+  notes.draw();
   drawOverview(byId('overview'), layout, row => rows.row(row).element.scrollIntoView({ block: 'center' }));
   if (own) {
     drawTrackGains(timeline, edit);

@@ -53,5 +53,5 @@ export async function getBytes(address, signal) {
 export async function postJson(address, body) {
   const headers = { 'Content-Type': 'application/json', Accept: 'application/json', ...csrfHeaders() };
   const response = await ask(address, { method: 'POST', headers, body: JSON.stringify(body) });
-  return response.json();
+  return response.status === 204 ? null : response.json();
 }

@@ -23,15 +23,15 @@ async function ask(address, options) {
 async function untilItWorks(act, onTrouble) {
   for (let attempt = 0; ; attempt++) {
     try {
-      return await act();
+      const result = await act();
+      onTrouble(false);
+      return result;
     } catch (problem) {
       if (problem instanceof Ended) {
         throw problem;
       }
       onTrouble(true);
       await new Promise(resolve => { setTimeout(resolve, RETRY_MS[Math.min(attempt, RETRY_MS.length - 1)]); });
-    } finally {
-      onTrouble(false);
     }
   }
 }

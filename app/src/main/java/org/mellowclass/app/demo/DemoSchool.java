@@ -22,6 +22,8 @@ import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolOffice;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.review.MarginNote;
+import org.mellowclass.app.review.MarginNotes;
 import org.mellowclass.app.takes.BringingIn;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.core.sound.Frames;
@@ -60,17 +62,19 @@ class DemoSchool {
     private final TakeShelf takes;
     private final Bench bench;
     private final HandIns handIns;
+    private final MarginNotes notes;
     private final AirDesk airDesk;
     private final Clock clock;
 
     DemoSchool(SchoolOffice office, Briefs briefs, BringingIn bringingIn, TakeShelf takes, Bench bench,
-               HandIns handIns, AirDesk airDesk, Clock clock) {
+               HandIns handIns, MarginNotes notes, AirDesk airDesk, Clock clock) {
         this.office = office;
         this.briefs = briefs;
         this.bringingIn = bringingIn;
         this.takes = takes;
         this.bench = bench;
         this.handIns = handIns;
+        this.notes = notes;
         this.airDesk = airDesk;
         this.clock = clock;
     }
@@ -107,7 +111,12 @@ class DemoSchool {
         handIns.decide(teacher, handIn(lantern).id(), HandIn.Decision.CLEARED, "Lovely. Next time, put the music further under you.");
 
         bringIn(avocet, "avocet-mud", "Mina");
-        handIns.decide(teacher, handIn(avocet).id(), HandIn.Decision.ANOTHER_PASS,
+        HandIn mud = handIn(avocet);
+        notes.write(teacher, mud.id(), MarginNote.Kind.LOVELY, "I can smell the mud. Keep this.", Frames.ofMillis(1_500), Frames.ofMillis(6_000));
+        notes.write(teacher, mud.id(), MarginNote.Kind.MEND, "The laugh crackles here. Say it again, further back.",
+                Frames.ofMillis(14_500), Frames.ofMillis(16_500));
+        notes.write(teacher, mud.id(), MarginNote.Kind.QUESTION, "What happens in this silence?", Frames.ofMillis(27_500), Frames.ofMillis(32_000));
+        handIns.decide(teacher, mud.id(), HandIn.Decision.ANOTHER_PASS,
                 "The laugh crackles and there is a long silence after it. Mend both, then hand in.");
 
         bringIn(mudlark, "mudlark-tess", "Tess");

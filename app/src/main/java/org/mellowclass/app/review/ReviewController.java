@@ -28,10 +28,12 @@ class ReviewController {
 
     private final Access access;
     private final HandIns handIns;
+    private final MarginNotes notes;
 
-    ReviewController(Access access, HandIns handIns) {
+    ReviewController(Access access, HandIns handIns, MarginNotes notes) {
         this.access = access;
         this.handIns = handIns;
+        this.notes = notes;
     }
 
     @PostMapping("/episodes/{episodeId}/hand-ins")
@@ -84,6 +86,8 @@ class ReviewController {
         model.addAttribute("newest", all.get(0).id() == handIn.id());
         model.addAttribute("percent", handIns.percent(handIn).orElse(0));
         if (handIn.ready()) {
+            model.addAttribute("notes", notes.of(handIn));
+            model.addAttribute("kinds", MarginNote.Kind.values());
             model.addAttribute("report", handIns.report(handIn));
             model.addAttribute("picture", SkylinePicture.of(handIns.skyline(handIn), PICTURE_COLUMNS));
         }

@@ -5,6 +5,9 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
+import java.util.OptionalLong;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
@@ -13,6 +16,8 @@ import org.springframework.stereotype.Component;
 /** How lengths, levels and times are written on pages. */
 @Component("words")
 public class Words {
+
+    private static final Pattern TIME = Pattern.compile("\\s*(?:(\\d{1,4}):)?(\\d{1,6})(?:[.,](\\d{1,3}))?\\s*");
 
     private static final DateTimeFormatter DAY_AND_TIME = DateTimeFormatter.ofPattern("EEEE d MMMM, H:mm", Locale.UK);
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("EEEE d MMMM", Locale.UK);
@@ -28,6 +33,17 @@ public class Words {
         return clock(frames) + String.format(Locale.ROOT, ".%02d", frames % Frames.RATE * 100 / Frames.RATE);
     }
 
+    /** The frames of a time as people write it: 1:05.32 or 65.3; empty if it is none. */
+    public OptionalLong frames(String text) {
+        Matcher time = TIME.matcher(text == null ? "" : text);
+        if (!time.matches()) {
+            return OptionalLong.empty();
+        }
+        long minutes = time.group(1) == null ? 0 : Long.parseLong(time.group(1));
+        long millis = time.group(3) == null ? 0 : Long.parseLong((time.group(3) + "00").substring(0, 3));
+        return OptionalLong.of(Frames.ofSeconds(60 * minutes + Long.parseLong(time.group(2))) + Frames.ofMillis(millis));
+    }
+
     /** A span with its ends: 0:03.00 to 0:04.00. */
     public String span(Span span) {
         return fineClock(span.startFrame()) + " to " + fineClock(span.endFrame());
@@ -37,6 +53,15 @@ public class Words {
     public String decimal(double value) {
         String text = String.format(Locale.ROOT, "%.1f", value);
         return (text.equals("-0.0") ? "0.0" : text).replace('-', '\u2212');
+    }
+
+    /** The icon of a kind of margin note. */
+    public String noteIcon(Enum<?> kind) {
+        return switch (kind.name()) {
+            case "LOVELY" -> "heart";
+            case "QUESTION" -> "circle-help";
+            default -> "wrench";
+        };
     }
 
     public String dayAndTime(Instant instant, String zone) {

@@ -21,6 +21,8 @@ import org.mellowclass.app.feed.AirDesk;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.review.MarginNote;
+import org.mellowclass.app.review.MarginNotes;
 import org.mellowclass.app.takes.Recording;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.As;
@@ -73,6 +75,10 @@ class AccessMatrixTest {
             Map.entry("GET /hand-ins/{handInId}/progress", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /hand-ins/{handInId}/sound", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /hand-ins/{handInId}/decision", Open.TO_TEACHER),
+            Map.entry("POST /hand-ins/{handInId}/notes", Open.TO_TEACHER),
+            Map.entry("GET /episodes/{episodeId}/notes/{revision}", Open.TO_CREW_AND_TEACHER),
+            Map.entry("POST /notes/{noteId}/take-back", Open.TO_TEACHER),
+            Map.entry("POST /notes/{noteId}/done", Open.TO_CREW),
             Map.entry("GET /episodes/{episodeId}/air", Open.TO_TEACHER),
             Map.entry("GET /episodes/{episodeId}/air/state", Open.TO_TEACHER),
             Map.entry("POST /episodes/{episodeId}/air", Open.TO_TEACHER),
@@ -91,6 +97,7 @@ class AccessMatrixTest {
             "POST /uploads/{uploadKey}/end", "{\"chunks\":1,\"frames\":100}",
             "POST /episodes/{episodeId}/edits",
             "{\"clientId\":\"matrix-edit-1\",\"base\":1,\"edit\":{\"type\":\"remove\",\"startFrame\":0,\"endFrame\":9,\"trackIds\":[1]}}",
+            "POST /notes/{noteId}/done", "{\"done\":true}",
             "POST /episodes/{episodeId}/undo", "{\"clientId\":\"matrix-undo-1\",\"base\":99,\"evenOfOthers\":true}",
             "POST /episodes/{episodeId}/redo", "{\"clientId\":\"matrix-redo-1\",\"base\":99}");
 
@@ -106,6 +113,8 @@ class AccessMatrixTest {
     @Autowired
     private HandIns handIns;
     @Autowired
+    private MarginNotes notes;
+    @Autowired
     private AirDesk airDesk;
 
     private Schools.School school;
@@ -114,6 +123,8 @@ class AccessMatrixTest {
     private long readyTake;
     private String uploadKey;
     private HandIn handIn;
+    private long noteToTick;
+    private long noteToTakeBack;
 
     @TestFactory
     List<DynamicTest> every_role_against_every_address() throws IOException {
@@ -146,6 +157,11 @@ class AccessMatrixTest {
         readyTake = schools.readyTake(school, Schools.speech(), "Noor");
         handIn = schools.readyHandIn(school);
         uploadKey = recording.begin(school.student(), school.episodeId(), "Noor", 48_000).uploadKey();
+        for (int i = 0; i < 2; i++) {
+            notes.write(school.teacher(), handIn.id(), MarginNote.Kind.LOVELY, "Lovely.", 0, 48_000);
+        }
+        noteToTick = notes.of(handIn).get(0).id();
+        noteToTakeBack = notes.of(handIn).get(1).id();
         feedKey = airDesk.feedKey(school.teacher(), school.classId());
         handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
         airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.", true);
@@ -189,6 +205,9 @@ class AccessMatrixTest {
                 "password", "x", "code", "x", "name", "x", "passphrase", "x", "title", "", "description", "").entrySet()) {
             request.param(parameter.getKey(), parameter.getValue());
         }
+        if (address.endsWith("/notes")) {
+            request.param("kind", "LOVELY").param("words", "Well said.").param("from", "0:00").param("to", "0:01.5");
+        }
         request.with(csrf());
         if (viewer != null) {
             request.with(As.person(viewer));
@@ -199,7 +218,7 @@ class AccessMatrixTest {
     private String filled(String address) {
         Map<String, Object> values = Map.ofEntries(Map.entry("classId", school.classId()),
                 Map.entry("episodeId", school.episodeId()), Map.entry("handInId", handIn.id()),
-                Map.entry("takeId", readyTake), Map.entry("uploadKey", uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
+                Map.entry("takeId", readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : noteToTick), Map.entry("uploadKey", uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
                 Map.entry("from", 0), Map.entry("to", 480), Map.entry("feedKey", feedKey),
                 Map.entry("episodeKey", episodeKey), Map.entry("slug", "eels"));
         Matcher matcher = Pattern.compile("\\{(\\w+)(:[^}]*)?}").matcher(address.substring(address.indexOf(' ') + 1));

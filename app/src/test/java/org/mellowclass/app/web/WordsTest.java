@@ -12,7 +12,9 @@ import java.util.stream.Stream;
 
 import org.junit.jupiter.api.Test;
 import org.mellowclass.app.board.Stage;
+import org.mellowclass.app.review.MarginNote;
 import org.mellowclass.core.publish.AirGate;
+import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.soundcheck.Reading;
 import org.mellowclass.core.soundcheck.Verdict;
 import org.mellowclass.core.timeline.EditRefused;
@@ -30,6 +32,7 @@ class WordsTest {
         add(codes, "problem.", SoundRefused.Reason.values());
         add(codes, "refusal.air.", AirGate.Missing.values());
         add(codes, "stage.", Stage.values());
+        add(codes, "note.", MarginNote.Kind.values());
         add(codes, "verdict.", Verdict.values());
         for (Reading.Kind kind : Reading.Kind.values()) {
             codes.add("reading." + kind);
@@ -50,6 +53,17 @@ class WordsTest {
         assertThat(words.clock(48_000L * 65 + 47_999)).isEqualTo("1:05");
         assertThat(words.decimal(-16.04)).isEqualTo("−16.0");
         assertThat(words.decimal(-0.04)).isEqualTo("0.0");
+        assertThat(words.span(new Span(48_000, 48_000L * 61 + 24_480))).isEqualTo("0:01.00 to 1:01.51");
+    }
+
+    @Test
+    void times_are_read_as_people_write_them() {
+        assertThat(words.frames("1:05.5")).hasValue(48_000L * 65 + 24_000);
+        assertThat(words.frames(" 12,25 ")).hasValue(48_000L * 12 + 12_000);
+        assertThat(words.frames("7")).hasValue(48_000L * 7);
+        for (String none : new String[] {"", "soon", "1:2:3", "-1", "1.2345", null}) {
+            assertThat(words.frames(none)).as("%s", none).isEmpty();
+        }
     }
 
     @Test

@@ -1,0 +1,26 @@
+package org.mellowclass.app.review;
+
+import java.time.Instant;
+
+import org.mellowclass.core.sound.Span;
+
+/**
+ * What a teacher says of a span of a hand-in.
+ *
+ * @param startFrame in the hand-in, at 48 kHz
+ * @param anchor     the recorded sound it is bound to, as JSON
+ * @param doneAt     when somebody of the crew ticked it; null as long as nobody has
+ */
+public record MarginNote(long id, long handInId, long episodeId, int handInNumber, String authorName, Kind kind, String words,
+                         long startFrame, long endFrame, String anchor, Instant doneAt) {
+
+    public enum Kind { LOVELY, QUESTION, MEND }
+
+    public Span span() {
+        return new Span(startFrame, endFrame);
+    }
+
+    public boolean done() {
+        return doneAt != null;
+    }
+}

@@ -1,0 +1,66 @@
+package org.mellowclass.app.review;
+
+import java.util.List;
+
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.web.Refusal;
+import org.mellowclass.app.web.Words;
+import org.mellowclass.core.sound.Span;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
+import org.springframework.web.bind.annotation.ResponseStatus;
+
+@Controller
+class MarginNoteController {
+
+    private final MarginNotes notes;
+    private final Words times;
+
+    MarginNoteController(MarginNotes notes, Words times) {
+        this.notes = notes;
+        this.times = times;
+    }
+
+    /** Times as people write them: 1:05.3 or 65.3. */
+    @PostMapping("/hand-ins/{handInId}/notes")
+    String write(@AuthenticationPrincipal Person viewer, @PathVariable long handInId, @RequestParam MarginNote.Kind kind,
+                 @RequestParam String words, @RequestParam String from, @RequestParam String to) {
+        long start = times.frames(from).orElseThrow(() -> Refusal.unfit("note.SPAN"));
+        long end = times.frames(to).orElseThrow(() -> Refusal.unfit("note.SPAN"));
+        notes.write(viewer, handInId, kind, words, start, end);
+        return "redirect:/hand-ins/" + handInId + "#notes-heading";
+    }
+
+    @PostMapping("/notes/{noteId}/take-back")
+    String takeBack(@AuthenticationPrincipal Person viewer, @PathVariable long noteId) {
+        return "redirect:/hand-ins/" + notes.takeBack(viewer, noteId).handInId() + "#notes-heading";
+    }
+
+    /** A note as the bench shows it. */
+    record NoteView(long id, MarginNote.Kind kind, String words, String author, int handIn, boolean done, List<Span> places) {
+    }
+
+    @GetMapping("/episodes/{episodeId}/notes/{revision}")
+    @ResponseBody
+    List<NoteView> at(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long revision) {
+        return notes.at(viewer, episodeId, revision).stream().map(placed -> new NoteView(placed.note().id(),
+                placed.note().kind(), placed.note().words(), placed.note().authorName(), placed.note().handInNumber(),
+                placed.note().done(), placed.places())).toList();
+    }
+
+    record Tick(boolean done) {
+    }
+
+    @PostMapping("/notes/{noteId}/done")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void tick(@AuthenticationPrincipal Person viewer, @PathVariable long noteId, @RequestBody Tick tick) {
+        notes.tick(viewer, noteId, tick.done());
+    }
+}

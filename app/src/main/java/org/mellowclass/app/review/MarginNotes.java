@@ -1,0 +1,113 @@
+package org.mellowclass.app.review;
+
+import java.io.UncheckedIOException;
+import java.time.Clock;
+import java.util.List;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.NotFound;
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.web.Refusal;
+import org.mellowclass.core.review.NoteAnchor;
+import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.timeline.Timeline;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Margin notes: written by teachers on hand-ins, found again on the bench, ticked by crews. */
+@Service
+@Transactional
+public class MarginNotes {
+
+    private static final int LONGEST = 500;
+
+    private final MarginNoteMapper notes;
+    private final HandIns handIns;
+    private final Bench bench;
+    private final Access access;
+    private final ObjectMapper json;
+    private final Clock clock;
+
+    MarginNotes(MarginNoteMapper notes, HandIns handIns, Bench bench, Access access, ObjectMapper json, Clock clock) {
+        this.notes = notes;
+        this.handIns = handIns;
+        this.bench = bench;
+        this.access = access;
+        this.json = json;
+        this.clock = clock;
+    }
+
+    /** Writes a note on a span of a hand-in, in its frames at 48 kHz. */
+    public void write(Person viewer, long handInId, MarginNote.Kind kind, String words, long startFrame, long endFrame) {
+        HandIn handIn = handIns.find(viewer, handInId);
+        access.taughtEpisode(viewer, handIn.episodeId());
+        String text = words == null ? "" : words.strip();
+        if (text.isEmpty()) {
+            throw Refusal.unfit("note.WORDS_MISSING");
+        }
+        if (text.length() > LONGEST) {
+            throw Refusal.unfit("note.TOO_LONG", LONGEST);
+        }
+        long end = Math.min(endFrame, handIn.frames());
+        if (startFrame < 0 || end <= startFrame) {
+            throw Refusal.unfit("note.SPAN");
+        }
+        NoteAnchor anchor = NoteAnchor.of(bench.timeline(handIn.timelineHash()), new Span(startFrame, end));
+        notes.add(handInId, viewer.id(), kind, text, startFrame, end, written(anchor), clock.instant());
+    }
+
+    /** Takes a note back. */
+    public MarginNote takeBack(Person viewer, long noteId) {
+        MarginNote note = notes.find(noteId).orElseThrow(NotFound::new);
+        access.taughtEpisode(viewer, note.episodeId());
+        notes.delete(noteId);
+        return note;
+    }
+
+    /** The notes of a hand-in that {@link HandIns#find} has let through, in order. */
+    @Transactional(readOnly = true)
+    public List<MarginNote> of(HandIn handIn) {
+        return notes.ofHandIn(handIn.id());
+    }
+
+    /**
+     * A note and where its words are now.
+     *
+     * @param places at 48 kHz; empty if they are gone
+     */
+    public record Placed(MarginNote note, List<Span> places) {
+    }
+
+    /** All notes of an episode as they stand at a revision. */
+    @Transactional(readOnly = true)
+    public List<Placed> at(Person viewer, long episodeId, long revision) {
+        Timeline timeline = bench.timeline(viewer, episodeId, revision);
+        return notes.ofEpisode(episodeId).stream().map(note -> new Placed(note, read(note).places(timeline))).toList();
+    }
+
+    /** Ticks a note done, or not done after all. */
+    public void tick(Person viewer, long noteId, boolean done) {
+        MarginNote note = notes.find(noteId).orElseThrow(NotFound::new);
+        access.ownEpisode(viewer, note.episodeId());
+        notes.tick(noteId, done ? viewer.id() : null, done ? clock.instant() : null);
+    }
+
+    private String written(NoteAnchor anchor) {
+        try {
+            return json.writeValueAsString(anchor);
+        } catch (JsonProcessingException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private NoteAnchor read(MarginNote note) {
+        try {
+            return json.readValue(note.anchor(), NoteAnchor.class);
+        } catch (JsonProcessingException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+}

@@ -1,0 +1,96 @@
+package org.mellowclass.app.review;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.util.List;
+
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.bench.Head;
+import org.mellowclass.app.people.NotFound;
+import org.mellowclass.app.testing.AppTest;
+import org.mellowclass.app.testing.Schools;
+import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.timeline.Remove;
+import org.springframework.beans.factory.annotation.Autowired;
+
+@AppTest
+class MarginNotesTest {
+
+    @Autowired
+    private MarginNotes notes;
+    @Autowired
+    private Bench bench;
+    @Autowired
+    private Schools schools;
+    private Schools.School school;
+    private HandIn handIn;
+
+    @BeforeEach
+    void handIn() throws IOException {
+        school = schools.build();
+        schools.readyTake(school, Schools.speech(), "Noor");
+        handIn = schools.readyHandIn(school);
+    }
+
+    @Test
+    void a_note_stays_at_its_words_when_earlier_sound_is_removed_and_says_when_they_are_gone() {
+        write("Lovely bells.", 96_000, 144_000);
+        Head shorter = remove(0, 48_000);
+        assertThat(placed(shorter.seq())).singleElement().satisfies(note -> {
+            assertThat(note.note().words()).isEqualTo("Lovely bells.");
+            assertThat(note.places()).containsExactly(new Span(48_000, 96_000));
+        });
+        Head gone = remove(40_000, 110_000);
+        assertThat(placed(gone.seq()).get(0).places()).isEmpty();
+        assertThat(placed(shorter.seq()).get(0).places()).as("an earlier revision still has them").isNotEmpty();
+    }
+
+    @Test
+    void the_crew_ticks_it_done_and_not_done_and_nobody_else_does() {
+        write("Mend this click.", 0, 4_800);
+        long note = notes.of(handIn).get(0).id();
+        notes.tick(school.partner(), note, true);
+        assertThat(notes.of(handIn).get(0).done()).isTrue();
+        notes.tick(school.student(), note, false);
+        assertThat(notes.of(handIn).get(0).done()).isFalse();
+        assertThatThrownBy(() -> notes.tick(school.neighbour(), note, true)).isInstanceOf(NotFound.class);
+        assertThatThrownBy(() -> notes.tick(school.teacher(), note, true)).isInstanceOf(NotFound.class);
+    }
+
+    @Test
+    void the_teacher_takes_a_note_back() {
+        write("Hm.", 0, 4_800);
+        long note = notes.of(handIn).get(0).id();
+        assertThatThrownBy(() -> notes.takeBack(school.otherTeacher(), note)).isInstanceOf(NotFound.class);
+        notes.takeBack(school.teacher(), note);
+        assertThat(notes.of(handIn)).isEmpty();
+    }
+
+    @Test
+    void a_note_without_words_or_span_is_refused_and_one_that_runs_over_the_end_ends_there() {
+        assertThatThrownBy(() -> write("  ", 0, 100)).hasMessage("note.WORDS_MISSING");
+        assertThatThrownBy(() -> write("x".repeat(501), 0, 100)).hasMessage("note.TOO_LONG");
+        assertThatThrownBy(() -> write("Here.", 100, 100)).hasMessage("note.SPAN");
+        assertThatThrownBy(() -> write("Here.", handIn.frames(), handIn.frames() + 10)).hasMessage("note.SPAN");
+        write("To the end.", 4_800, Long.MAX_VALUE);
+        assertThat(notes.of(handIn).get(0).endFrame()).isEqualTo(handIn.frames());
+    }
+
+    private void write(String words, long from, long to) {
+        notes.write(school.teacher(), handIn.id(), MarginNote.Kind.MEND, words, from, to);
+    }
+
+    private List<MarginNotes.Placed> placed(long revision) {
+        return notes.at(school.student(), school.episodeId(), revision);
+    }
+
+    private Head remove(long start, long frames) {
+        Head head = bench.head(school.student(), school.episodeId());
+        return bench.edit(school.student(), school.episodeId(), head.seq(), "client-" + start,
+                new Remove(new Span(start, start + frames), head.timeline().trackIds()));
+    }
+}

@@ -1,0 +1,85 @@
+package org.mellowclass.core.review;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.stream.Stream;
+
+import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.timeline.Clip;
+import org.mellowclass.core.timeline.TakeSource;
+import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.Track;
+
+/**
+ * What a note on a span speaks of, bound to the recorded sound: stretches of takes, in their frames at 48 kHz. So the note
+ * finds its words again wherever they have gone.
+ */
+public record NoteAnchor(List<Piece> pieces) {
+
+    /** A stretch of one take. */
+    public record Piece(long takeId, long startFrame, long endFrame) {
+    }
+
+    /** Places closer together than this are one: words between which something was cut out. */
+    private static final long ONE_PLACE = Frames.ofMillis(500);
+
+    public NoteAnchor {
+        pieces = List.copyOf(pieces);
+    }
+
+    /**
+     * Binds a span of a timeline to the sound of the track that has most sound in it, the uppermost of those: the music
+     * under a voice is not what a note speaks of. Empty where no take is heard.
+     */
+    public static NoteAnchor of(Timeline timeline, Span span) {
+        return new NoteAnchor(timeline.tracks().stream().filter(track -> !track.muted()).map(track -> pieces(track, span))
+                .reduce(List.of(), (upper, lower) -> frames(lower) > frames(upper) ? lower : upper));
+    }
+
+    /** Where the sound is heard in a timeline, in order; empty if it is gone. */
+    public List<Span> places(Timeline timeline) {
+        List<Span> places = new ArrayList<>();
+        timeline.tracks().stream().flatMap(track -> track.clips().stream()).flatMap(this::heardIn)
+                .sorted(Comparator.comparingLong(Span::startFrame)).forEach(place -> join(places, place));
+        return places;
+    }
+
+    private Stream<Span> heardIn(Clip clip) {
+        if (!(clip.source() instanceof TakeSource take)) {
+            return Stream.empty();
+        }
+        long offset = clip.startFrame() - clip.sourceFrame();
+        return pieces.stream().filter(piece -> piece.takeId == take.takeId())
+                .filter(piece -> piece.startFrame < clip.sourceFrame() + clip.frames() && piece.endFrame > clip.sourceFrame())
+                .map(piece -> new Span(Math.max(piece.startFrame + offset, clip.startFrame()),
+                        Math.min(piece.endFrame + offset, clip.endFrame())));
+    }
+
+    private static void join(List<Span> places, Span next) {
+        Span last = places.isEmpty() ? null : places.get(places.size() - 1);
+        if (last != null && next.startFrame() - last.endFrame() <= ONE_PLACE) {
+            places.set(places.size() - 1, new Span(last.startFrame(), Math.max(last.endFrame(), next.endFrame())));
+        } else {
+            places.add(next);
+        }
+    }
+
+    private static List<Piece> pieces(Track track, Span span) {
+        List<Piece> pieces = new ArrayList<>();
+        for (Clip clip : track.clips()) {
+            long start = Math.max(clip.startFrame(), span.startFrame());
+            long end = Math.min(clip.endFrame(), span.endFrame());
+            if (start < end && clip.source() instanceof TakeSource take) {
+                long offset = clip.sourceFrame() - clip.startFrame();
+                pieces.add(new Piece(take.takeId(), start + offset, end + offset));
+            }
+        }
+        return pieces;
+    }
+
+    private static long frames(List<Piece> pieces) {
+        return pieces.stream().mapToLong(piece -> piece.endFrame - piece.startFrame).sum();
+    }
+}
