@@ -42,6 +42,7 @@ function attach(picture) {
     set(document.getElementById(button.dataset.mark), section.querySelector('audio').currentTime)));
 
   let anchor = null;
+  let dragged = false;
   const at = event => {
     const box = picture.getBoundingClientRect();
     return seconds * (event.clientX - box.left) / box.width;
@@ -60,11 +61,14 @@ function attach(picture) {
     }
   });
   picture.addEventListener('pointerup', () => {
-    if (anchor?.moved) {
+    dragged = Boolean(anchor?.moved);
+    if (dragged) {
       form.elements.words.focus();
     }
     anchor = null;
   });
+  // a drag has marked: the player shall not take its end for a click
+  picture.addEventListener('click', event => dragged && event.stopImmediatePropagation(), true);
 }
 
 const attachAll = () => document.querySelectorAll('[data-skyline]').forEach(attach);

@@ -143,6 +143,8 @@ function attachRecorder(section) {
       record.disabled = false;
     }
   }));
+  // signing out ends the take first; the sign-out then waits until it is sent
+  byId('sign-out').addEventListener('submit', () => recording && microphone.finish());
   window.addEventListener('beforeunload', event => {
     if (recording || unsentSeconds() > 0) {
       event.preventDefault();

@@ -2,12 +2,19 @@ package org.mellowclass.browser;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.ArrayList;
+import java.util.List;
+
+import com.google.gson.JsonElement;
+import com.google.gson.JsonObject;
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Mouse;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.BoundingBox;
+import com.microsoft.playwright.options.WaitForSelectorState;
 import org.junit.jupiter.api.Test;
 
-/** Selecting, ticking tracks, zooming and keys on the bench. */
+/** Selecting, editing, clips, flags, notes and keys on the bench, alone and with two browsers. */
 class BenchPageTest extends BrowserTest {
 
     @Test
@@ -72,17 +79,152 @@ class BenchPageTest extends BrowserTest {
     }
 
     @Test
-    void two_browsers_at_once_lose_nothing_and_are_told() {
+    void two_browsers_see_each_others_edits_and_undoing_what_the_other_did_asks() {
         Page one = bench();
-        Page two = bench();
+        Page two = page();
+        signInAsStudent(two, "Tess", "green jetty");
+        waitForRows(two);
+        String length = two.locator("#length").innerText();
         removeStart(one);
         one.getByText("Undo brings it back.").waitFor();
-        removeStart(two);
-        two.getByText("Somebody changed the episode meanwhile. It is shown as it is now.").waitFor();
-        String length = one.locator("#length").innerText();
-        two.waitForCondition(() -> two.locator("#length").innerText().equals(length));
-        one.keyboard().press("Control+z");
-        await(one, "!document.getElementById('redo').disabled");
+        two.getByText("Somebody in your crew changed the page.").waitFor();
+        assertThat(two.locator("#length").innerText()).isEqualTo(one.locator("#length").innerText()).isNotEqualTo(length);
+
+        List<String> asked = new ArrayList<>();
+        two.onDialog(dialog -> {
+            asked.add(dialog.message());
+            dialog.accept();
+        });
+        two.keyboard().press("Control+z");
+        await(two, "!document.getElementById('redo').disabled");
+        assertThat(asked).containsExactly("Jonah did that. Undo it all the same?");
+        assertThat(two.locator("#length").innerText()).isEqualTo(length);
+        one.getByText("Somebody in your crew changed the page.").waitFor();
+    }
+
+    @Test
+    void what_is_selected_is_softened_blanked_and_split_and_every_step_is_undone_exactly() {
+        Page page = bench();
+        String episode = episodeOf(page);
+        JsonElement tracks = timeline(page, episode).get("tracks");
+        select(page);
+        page.keyboard().press("6");
+        page.getByText("Softened 0.50 s. Undo brings it back.").waitFor();
+        select(page);
+        page.keyboard().press("5");
+        page.getByText("Blanked 0.50 s. Undo brings it back.").waitFor();
+        page.keyboard().press("End");
+        for (int i = 0; i < 20; i++) {
+            page.keyboard().press("Shift+ArrowLeft");
+        }
+        page.keyboard().press("7");
+        page.getByText("Nothing sounds different.").waitFor();
+        for (int i = 0; i < 3; i++) {
+            long revision = timeline(page, episode).get("revision").getAsLong();
+            page.keyboard().press("Control+z");
+            page.waitForCondition(() -> timeline(page, episode).get("revision").getAsLong() > revision);
+        }
+        assertThat(timeline(page, episode).get("tracks")).isEqualTo(tracks);
+    }
+
+    @Test
+    void a_clip_is_moved_trimmed_and_made_louder_by_keyboard_and_by_its_card() {
+        Page page = bench();
+        String episode = episodeOf(page);
+        JsonElement tracks = timeline(page, episode).get("tracks");
+        page.locator(".clip-grip-move").first().focus();
+        page.keyboard().press("Shift+ArrowRight");
+        await(page, "document.activeElement.dataset.grip === 'move' && document.getElementById('clip-start').value === '0:00.10'");
+        assertAccessible(page);
+        page.locator(".clip-grip-end").first().focus();
+        page.keyboard().press("ArrowLeft");
+        await(page, "document.activeElement.dataset.grip === 'end'");
+        page.getByLabel("Gain of this clip in dB").fill("-6");
+        page.keyboard().press("Enter");
+        page.waitForCondition(() -> clip(page, episode).get("gainDb").getAsDouble() == -6);
+        assertThat(clip(page, episode).get("startFrame").getAsLong()).isEqualTo(4_800);
+        page.getByLabel("Starts at").fill("0:01");
+        page.keyboard().press("Enter");
+        page.waitForCondition(() -> clip(page, episode).get("startFrame").getAsLong() == 48_000);
+        page.locator("#page").focus();
+        for (int i = 0; i < 4; i++) {
+            long revision = timeline(page, episode).get("revision").getAsLong();
+            page.keyboard().press("Control+z");
+            page.waitForCondition(() -> timeline(page, episode).get("revision").getAsLong() > revision);
+        }
+        assertThat(timeline(page, episode).get("tracks")).isEqualTo(tracks);
+    }
+
+    @Test
+    void a_clip_is_moved_to_another_track_by_dragging_its_grip() {
+        Page page = bench();
+        String episode = episodeOf(page);
+        BoundingBox first = page.locator(".lane").nth(0).boundingBox();
+        BoundingBox second = page.locator(".lane").nth(1).boundingBox();
+        page.mouse().move(first.x + first.width / 2, first.y + first.height - 8);
+        BoundingBox grip = page.locator(".clip-frame.pointed .clip-grip-move").first().boundingBox();
+        page.mouse().move(grip.x + 12, grip.y + 12);
+        page.mouse().down();
+        page.mouse().move(grip.x + 200, second.y + 20, new Mouse.MoveOptions().setSteps(5));
+        page.locator(".clip-outline").first().waitFor();
+        page.mouse().up();
+        page.waitForCondition(() -> clips(page, episode, 1) == 2);
+        assertThat(clips(page, episode, 0)).isZero();
+        assertThat(page.locator(".clip-outline").count()).isZero();
+        page.locator("#page").focus();
+        page.keyboard().press("Control+z");
+        page.waitForCondition(() -> clips(page, episode, 0) == 1);
+    }
+
+    @Test
+    void a_flag_names_a_moment_and_is_taken_away_again() {
+        Page page = bench();
+        page.locator("#page").focus();
+        page.keyboard().press("Home");
+        page.keyboard().press("Shift+ArrowRight");
+        page.keyboard().press("n");
+        page.getByLabel("For example: bells start").fill("eels begin");
+        page.keyboard().press("Enter");
+        Locator flag = page.getByLabel("Flag: eels begin, 0:00.1");
+        flag.click();
+        page.getByText("Take it away").click();
+        flag.waitFor(new Locator.WaitForOptions().setState(WaitForSelectorState.DETACHED));
+    }
+
+    @Test
+    void notes_stand_beside_their_rows_and_are_ticked() {
+        Page page = page();
+        signInAsStudent(page, "Mina", "brown tide");
+        Locator note = page.locator(".note-card", new Page.LocatorOptions().setHasText("The laugh crackles here."));
+        note.getByText("0:14.5").click();
+        await(page, "document.getElementById('clock').textContent === '0:14.5'");
+        note.getByLabel("done").check();
+        page.reload();
+        await(page, "document.querySelectorAll('.note-card.done').length === 1");
+        assertAccessible(page);
+        note.getByLabel("done").uncheck();
+    }
+
+    private static void select(Page page) {
+        page.locator("#page").focus();
+        page.keyboard().press("Home");
+        for (int i = 0; i < 20; i++) {
+            page.keyboard().press("Shift+ArrowRight");
+        }
+        page.keyboard().press("1");
+        for (int i = 0; i < 5; i++) {
+            page.keyboard().press("Shift+ArrowRight");
+        }
+        assertThat(page.locator("#card-span").innerText()).isEqualTo("0:02.50 to 0:03.00 · 0.50 s");
+    }
+
+    private static int clips(Page page, String episode, int track) {
+        return timeline(page, episode).getAsJsonArray("tracks").get(track).getAsJsonObject().getAsJsonArray("clips").size();
+    }
+
+    private static JsonObject clip(Page page, String episode) {
+        return timeline(page, episode).getAsJsonArray("tracks").get(0).getAsJsonObject().getAsJsonArray("clips").get(0)
+                .getAsJsonObject();
     }
 
     private static void removeStart(Page page) {

@@ -10,6 +10,9 @@ import java.util.List;
 
 import com.deque.html.axecore.playwright.AxeBuilder;
 import com.deque.html.axecore.results.Rule;
+import com.google.gson.JsonObject;
+import com.google.gson.JsonParser;
+import com.microsoft.playwright.APIResponse;
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
@@ -24,7 +27,7 @@ abstract class BrowserTest {
     private static final Duration PATIENCE = Duration.ofSeconds(60);
     private static final double ASK_AGAIN_MS = 100;
 
-    private static RunningApp app;
+    static RunningApp app;
     private static Playwright playwright;
     private static Browser browser;
 
@@ -115,6 +118,21 @@ abstract class BrowserTest {
             assertThat(System.nanoTime()).as("still waiting for %s", expression).isLessThan(end);
             page.waitForTimeout(ASK_AGAIN_MS);
         }
+    }
+
+    static byte[] fetch(Page page, String path) {
+        APIResponse response = page.context().request().get(address(path));
+        assertThat(response.status()).as(path).isEqualTo(200);
+        return response.body();
+    }
+
+    static JsonObject timeline(Page page, String episode) {
+        return JsonParser.parseString(new String(fetch(page, "/episodes/" + episode + "/timeline"))).getAsJsonObject();
+    }
+
+    /** Seconds on the clock of the recording room. */
+    static void awaitClock(Page page, double seconds) {
+        await(page, "(([m, s]) => 60 * m + parseFloat(s))(document.getElementById('clock').textContent.split(':')) > " + seconds);
     }
 
     static void waitForRows(Page page) {

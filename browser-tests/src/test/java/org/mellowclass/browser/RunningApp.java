@@ -8,30 +8,35 @@ import java.time.Duration;
 import java.util.concurrent.TimeUnit;
 
 /** The application as a process of its own, with the demo school in a schema of its own, on the database of bin/test. */
-final class RunningApp implements AutoCloseable {
+final class RunningApp {
 
     private static final Duration PATIENCE = Duration.ofMinutes(4);
 
-    private final Process process;
-    private final int port;
+    private final Path folder = Files.createTempDirectory("mellow-browser");
+    private final int port = freePort();
+    private Process process;
 
-    private RunningApp(Process process, int port) {
-        this.process = process;
-        this.port = port;
+    private RunningApp() throws IOException {
+        Runtime.getRuntime().addShutdownHook(new Thread(() -> process.destroy()));
     }
 
     static RunningApp start() throws IOException, InterruptedException {
-        Path folder = Files.createTempDirectory("mellow-browser");
+        RunningApp app = new RunningApp();
+        app.startAgain();
+        return app;
+    }
+
+    /** Starts it with the data that it had, and waits until it is ready. */
+    void startAgain() throws IOException, InterruptedException {
         Path ready = folder.resolve("ready.txt");
-        int port = freePort();
+        Files.deleteIfExists(ready);
         ProcessBuilder builder = new ProcessBuilder("java", "-Xmx512m", "-jar", System.getProperty("mellow.jar"),
                 "--server.port=" + port, "--mellow.folder=" + folder.resolve("app"), "--mellow.demo=true",
                 "--mellow.ready-file=" + ready);
         builder.environment().put("MELLOW_DATABASE_URL",
                 System.getenv("MELLOW_DATABASE_SERVER") + "/mellow_browser_tests?createDatabaseIfNotExist=true");
         Path log = Files.createDirectories(Path.of("target")).resolve("app.log");
-        Process process = builder.redirectErrorStream(true).redirectOutput(log.toFile()).start();
-        Runtime.getRuntime().addShutdownHook(new Thread(process::destroy));
+        process = builder.redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.appendTo(log.toFile())).start();
         long end = System.nanoTime() + PATIENCE.toNanos();
         while (!Files.exists(ready)) {
             if (System.nanoTime() > end || process.waitFor(100, TimeUnit.MILLISECONDS)) {
@@ -39,17 +44,15 @@ final class RunningApp implements AutoCloseable {
                 throw new IOException("the application did not start; " + log.toAbsolutePath() + " says why");
             }
         }
-        return new RunningApp(process, port);
+    }
+
+    /** Ends it as a power cut would. */
+    void kill() {
+        process.destroyForcibly().onExit().join();
     }
 
     String address(String path) {
         return "http://127.0.0.1:" + port + path;
-    }
-
-    @Override
-    public void close() {
-        process.destroy();
-        process.onExit().join();
     }
 
     private static int freePort() throws IOException {

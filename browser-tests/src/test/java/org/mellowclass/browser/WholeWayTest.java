@@ -11,8 +11,6 @@ import java.util.regex.Pattern;
 
 import com.google.gson.JsonArray;
 import com.google.gson.JsonObject;
-import com.google.gson.JsonParser;
-import com.microsoft.playwright.APIResponse;
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Mouse;
@@ -54,7 +52,7 @@ class WholeWayTest extends BrowserTest {
             crew.navigate(address("/episodes/" + episode + "/bench"));
             waitForRows(crew);
             JsonObject clip = clips(timeline(crew, episode)).get(0).getAsJsonObject();
-            float[] take = Voices.mono(fetch(crew, "/takes/" + clip.get("takeId").getAsLong() + "/sound"), folder);
+            float[] take = Voices.mono(fetch(crew, "/takes/" + clip.getAsJsonObject("source").get("takeId").getAsLong() + "/sound"), folder);
             assertThat(Heard.otherwise(spoken, take)).as("parts of the take that sound otherwise").isEmpty();
 
             int offset = Alignment.offset(spoken, take, Frames.RATE);
@@ -91,7 +89,7 @@ class WholeWayTest extends BrowserTest {
         crew.navigate(address("/episodes/" + episode + "/record"));
         Locator record = crew.locator("#record");
         record.click();
-        await(crew, "parseFloat(document.getElementById('clock').textContent.split(':')[1]) > " + seconds);
+        awaitClock(crew, seconds);
         record.click();
         crew.getByLabel("Hear Take 1").waitFor();
     }
@@ -137,7 +135,7 @@ class WholeWayTest extends BrowserTest {
         float[] arranged = new float[0];
         for (var element : clips) {
             JsonObject clip = element.getAsJsonObject();
-            int from = clip.get("takeFrame").getAsInt();
+            int from = clip.get("sourceFrame").getAsInt();
             int start = clip.get("startFrame").getAsInt();
             int frames = clip.get("frames").getAsInt();
             arranged = Arrays.copyOf(arranged, start + frames);
@@ -175,17 +173,7 @@ class WholeWayTest extends BrowserTest {
         assertThat(teacher.context().request().get(page).status()).isEqualTo(410);
     }
 
-    private static JsonObject timeline(Page page, String episode) {
-        return JsonParser.parseString(new String(fetch(page, "/episodes/" + episode + "/timeline"))).getAsJsonObject();
-    }
-
     private static JsonArray clips(JsonObject timeline) {
         return timeline.getAsJsonArray("tracks").get(0).getAsJsonObject().getAsJsonArray("clips");
-    }
-
-    private static byte[] fetch(Page page, String path) {
-        APIResponse response = page.context().request().get(address(path));
-        assertThat(response.status()).isEqualTo(200);
-        return response.body();
     }
 }

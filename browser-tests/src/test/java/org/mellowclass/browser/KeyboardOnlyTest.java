@@ -1,0 +1,121 @@
+package org.mellowclass.browser;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.List;
+
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The whole slice without a pointer: from the sign-in to the school feed with Tab, Enter, Space, letters and arrows. */
+class KeyboardOnlyTest extends BrowserTest {
+
+    private static final int MOST_TABS = 200;
+
+    @TempDir
+    private Path folder;
+
+    @Test
+    void a_story_goes_from_the_microphone_to_the_feed_by_keyboard_alone() throws Exception {
+        try (Browser withMicrophone = launchWithMicrophone()) {
+            Page crew = page(withMicrophone);
+            Microphones.speak(crew, Voices.speak(folder, List.of("A buoy rang once, or it was a bell.")));
+            signIn(crew, "/sign-in", "heron8", "Otis", "long shore");
+            String episode = episodeOf(crew);
+            record(crew);
+            removeTheFirstSecond(crew, episode);
+            press(crew, crew.locator("#hand-in button"), "Enter");
+            crew.getByText("Sound check").waitFor();
+
+            Page teacher = page();
+            signIn(teacher, "/sign-in?as=teacher", "okoro@saltmarsh.example", "high tide at nine");
+            press(teacher, teacher.locator("a[href$='" + crew.url().replaceAll(".*(/hand-ins/\\d+).*", "$1") + "']").first(), "Enter");
+            press(teacher, teacher.locator("[data-play]"), "Enter");
+            await(teacher, "document.querySelector('audio').currentTime > 0.3");
+            writeANote(teacher);
+            type(teacher, teacher.getByLabel("One sentence for the crew"), "It goes out.");
+            press(teacher, teacher.locator("button[value=CLEARED]"), "Enter");
+            teacher.waitForURL("**/air");
+            type(teacher, teacher.getByLabel("Description, for listeners"), "Bells under the sand.");
+            press(teacher, teacher.locator("input[type=checkbox]"), "Space");
+            press(teacher, teacher.getByText("Publish", new Page.GetByTextOptions().setExact(true)), "Enter");
+            press(teacher, teacher.getByText("Open its page"), "Enter");
+            press(teacher, teacher.locator("[data-play]"), "Enter");
+            await(teacher, "document.querySelector('audio').currentTime > 0.3");
+
+            crew.navigate(address("/episodes/" + episode + "/bench"));
+            Locator done = crew.locator(".note-card", new Page.LocatorOptions().setHasText("I can hear the rope.")).getByLabel("done");
+            press(crew, done, "Space");
+            crew.locator(".note-card.done").waitFor();
+        }
+    }
+
+    private static void signIn(Page page, String path, String... words) {
+        page.navigate(address(path));
+        List<Locator> fields = page.locator("form:visible input:not([type=hidden])").all();
+        assertThat(fields).hasSize(words.length);
+        for (int i = 0; i < words.length; i++) {
+            type(page, fields.get(i), words[i]);
+        }
+        page.keyboard().press("Enter");
+        page.locator("#sign-out").waitFor();
+    }
+
+    private static void record(Page crew) {
+        press(crew, crew.locator("nav a", new Page.LocatorOptions().setHasText("Recording room")), "Enter");
+        int before = crew.locator("#take-list audio").count();
+        press(crew, crew.locator("#record"), "Enter");
+        awaitClock(crew, 5);
+        crew.keyboard().press("Enter");
+        crew.getByText("Your take is kept.").waitFor();
+        crew.locator("#take-list audio").nth(before).waitFor();
+    }
+
+    private static void removeTheFirstSecond(Page crew, String episode) {
+        press(crew, crew.locator("nav a", new Page.LocatorOptions().setHasText("Bench")), "Enter");
+        waitForRows(crew);
+        long frames = timeline(crew, episode).get("frames").getAsLong();
+        tabTo(crew, crew.locator("#page"));
+        crew.keyboard().press("Home");
+        crew.keyboard().press("1");
+        crew.locator("#card-span").waitFor();
+        crew.keyboard().press("4");
+        crew.getByText("Removed 1.00 s. Undo brings it back.").waitFor();
+        assertThat(timeline(crew, episode).get("frames").getAsLong()).isEqualTo(frames - 48_000);
+    }
+
+    private static void writeANote(Page teacher) {
+        type(teacher, teacher.getByLabel("From", new Page.GetByLabelOptions().setExact(true)), "0:01");
+        type(teacher, teacher.getByLabel("To", new Page.GetByLabelOptions().setExact(true)), "0:02.5");
+        type(teacher, teacher.getByLabel("Your note"), "I can hear the rope.");
+        press(teacher, teacher.getByText("Write it in the margin"), "Enter");
+        teacher.locator(".note", new Page.LocatorOptions().setHasText("I can hear the rope.")).waitFor();
+    }
+
+    private static void type(Page page, Locator field, String words) {
+        tabTo(page, field);
+        page.keyboard().press("Control+a");
+        page.keyboard().type(words);
+    }
+
+    private static void press(Page page, Locator control, String key) {
+        control.waitFor();
+        tabTo(page, control);
+        page.keyboard().press(key);
+    }
+
+    /** Goes there as somebody without a pointer does. */
+    private static void tabTo(Page page, Locator control) {
+        for (int i = 0; i < MOST_TABS; i++) {
+            if (Boolean.TRUE.equals(control.evaluate("control => control === document.activeElement"))) {
+                return;
+            }
+            page.keyboard().press("Tab");
+        }
+        throw new AssertionError("not to be reached by Tab: " + control);
+    }
+}
