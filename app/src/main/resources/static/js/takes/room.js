@@ -83,7 +83,7 @@ function attachRecorder(section) {
 
   async function stopped() {
     recording = false;
-    record.disabled = true;
+    setBusy(true);
     say('Sending the last second …');
     const closing = microphone.close();
     microphone = null;
@@ -117,8 +117,15 @@ function attachRecorder(section) {
     }
   });
 
+  // never really disabled: the focus would be lost, and with it the way to stop by keyboard
+  let busy = false;
+  function setBusy(on) {
+    busy = on;
+    record.setAttribute('aria-disabled', on);
+  }
+
   function showRecording(on) {
-    record.disabled = false;
+    setBusy(false);
     record.querySelector('span').textContent = on ? 'Stop' : 'Record';
     ['mic', 'track', 'listen'].forEach(id => { byId(id).disabled = on; });
   }
@@ -135,12 +142,15 @@ function attachRecorder(section) {
   byId('listen').addEventListener('click', guarded(listen));
   byId('mic').addEventListener('change', guarded(async () => microphone && listen()));
   record.addEventListener('click', guarded(async () => {
-    record.disabled = true;
+    if (busy) {
+      return;
+    }
+    setBusy(true);
     if (recording) {
       microphone.finish();
     } else {
       await begin();
-      record.disabled = false;
+      setBusy(false);
     }
   }));
   // signing out ends the take first; the sign-out then waits until it is sent

@@ -67,6 +67,7 @@ class KeyboardOnlyTest extends BrowserTest {
 
     private static void record(Page crew) {
         press(crew, crew.locator("nav a", new Page.LocatorOptions().setHasText("Recording room")), "Enter");
+        crew.locator("#record").waitFor();
         int before = crew.locator("#take-list audio").count();
         press(crew, crew.locator("#record"), "Enter");
         awaitClock(crew, 5);

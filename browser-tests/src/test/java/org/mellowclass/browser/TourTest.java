@@ -6,10 +6,12 @@ import java.nio.file.Path;
 import java.util.List;
 
 import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Mouse;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
+import com.microsoft.playwright.options.WaitForSelectorState;
 import org.junit.jupiter.api.Test;
 
 /** Looks at every main view of the demo school: axe finds nothing, nothing is wider than the screen. */
@@ -31,6 +33,9 @@ class TourTest extends BrowserTest {
         look(page, "review");
         page.navigate(address("/episodes/3/air"));
         look(page, "air-desk");
+        page.navigate(address("/episodes/4/hand-ins"));
+        page.getByText("The laugh crackles here.").waitFor();
+        look(page, "review-notes");
     }
 
     @Test
@@ -44,6 +49,16 @@ class TourTest extends BrowserTest {
         page.mouse().up();
         page.locator("#card").waitFor();
         look(page, "bench");
+        page.keyboard().press("Escape");
+        page.keyboard().press("n");
+        page.getByLabel("For example: bells start").fill("eels begin");
+        look(page, "");
+        page.keyboard().press("Enter");
+        page.locator(".flag").first().waitFor();
+        page.locator(".clip-grip-move").first().focus();
+        look(page, "bench-clip");
+        page.keyboard().press("Control+z");
+        page.locator(".flag").first().waitFor(new Locator.WaitForOptions().setState(WaitForSelectorState.DETACHED));
         page.navigate(address("/episodes/" + episodeOf(page) + "/record"));
         look(page, "recording-room");
     }
