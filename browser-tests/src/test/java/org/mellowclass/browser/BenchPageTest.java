@@ -119,11 +119,7 @@ class BenchPageTest extends BrowserTest {
         }
         page.keyboard().press("7");
         page.getByText("Nothing sounds different.").waitFor();
-        for (int i = 0; i < 3; i++) {
-            long revision = timeline(page, episode).get("revision").getAsLong();
-            page.keyboard().press("Control+z");
-            page.waitForCondition(() -> timeline(page, episode).get("revision").getAsLong() > revision);
-        }
+        undo(page, episode, 3);
         assertThat(timeline(page, episode).get("tracks")).isEqualTo(tracks);
     }
 
@@ -147,11 +143,7 @@ class BenchPageTest extends BrowserTest {
         page.keyboard().press("Enter");
         page.waitForCondition(() -> clip(page, episode).get("startFrame").getAsLong() == 48_000);
         page.locator("#page").focus();
-        for (int i = 0; i < 4; i++) {
-            long revision = timeline(page, episode).get("revision").getAsLong();
-            page.keyboard().press("Control+z");
-            page.waitForCondition(() -> timeline(page, episode).get("revision").getAsLong() > revision);
-        }
+        undo(page, episode, 4);
         assertThat(timeline(page, episode).get("tracks")).isEqualTo(tracks);
     }
 
@@ -216,6 +208,14 @@ class BenchPageTest extends BrowserTest {
             page.keyboard().press("Shift+ArrowRight");
         }
         assertThat(page.locator("#card-span").innerText()).isEqualTo("0:02.50 to 0:03.00 · 0.50 s");
+    }
+
+    private static void undo(Page page, String episode, int times) {
+        for (int i = 0; i < times; i++) {
+            long revision = timeline(page, episode).get("revision").getAsLong();
+            page.keyboard().press("Control+z");
+            page.waitForCondition(() -> timeline(page, episode).get("revision").getAsLong() > revision);
+        }
     }
 
     private static int clips(Page page, String episode, int track) {

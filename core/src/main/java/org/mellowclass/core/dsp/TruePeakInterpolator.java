@@ -23,7 +23,12 @@ public final class TruePeakInterpolator {
     };
 
     /** No interpolated value can be larger than the largest of the samples under the filter times this. */
-    public static final double MOST_GAIN = mostGain();
+    public static final double MOST_GAIN = mostGain(0, TAPS);
+
+    /** The two taps in the middle; an interpolated value lies between their samples. */
+    private static final int MIDDLE = TAPS / 2 - 1;
+    private static final double MIDDLE_GAIN = mostGain(MIDDLE, MIDDLE + 2);
+    private static final double SIDE_GAIN = mostSideGain();
 
     private TruePeakInterpolator() {
     }
@@ -46,15 +51,37 @@ public final class TruePeakInterpolator {
         return Math.max(Math.max(Math.abs(a), Math.abs(b)), Math.max(Math.abs(c), Math.abs(d)));
     }
 
-    private static double mostGain() {
+    /**
+     * Whether {@link #peakAt} there cannot pass a peak, judged by the two samples in the middle.
+     *
+     * @param largest the largest magnitude of all samples under the filter
+     */
+    public static boolean staysUnder(double most, float[] samples, int newest, double largest) {
+        double middle = Math.max(Math.abs(samples[newest - MIDDLE]), Math.abs(samples[newest - MIDDLE - 1]));
+        return MIDDLE_GAIN * middle + SIDE_GAIN * largest <= most;
+    }
+
+    private static double mostGain(int fromTap, int toTap) {
         double most = 0;
         for (double[] phase : PHASES) {
-            double sum = 0;
-            for (double tap : phase) {
-                sum += Math.abs(tap);
-            }
-            most = Math.max(most, sum);
+            most = Math.max(most, gain(phase, fromTap, toTap));
         }
         return most;
+    }
+
+    private static double mostSideGain() {
+        double most = 0;
+        for (double[] phase : PHASES) {
+            most = Math.max(most, gain(phase, 0, TAPS) - gain(phase, MIDDLE, MIDDLE + 2));
+        }
+        return most;
+    }
+
+    private static double gain(double[] phase, int fromTap, int toTap) {
+        double sum = 0;
+        for (int tap = fromTap; tap < toTap; tap++) {
+            sum += Math.abs(phase[tap]);
+        }
+        return sum;
     }
 }

@@ -138,9 +138,13 @@ public final class LoudnessMeter implements SampleSink {
     }
 
     private double meanOfLast(int count) {
+        int end = (int) (hopCount % SHORT_TERM_HOPS);
         double sum = 0;
-        for (long hop = hopCount - count; hop < hopCount; hop++) {
-            sum += hops[(int) (hop % SHORT_TERM_HOPS)];
+        for (int i = Math.max(0, end - count); i < end; i++) {
+            sum += hops[i];
+        }
+        for (int i = SHORT_TERM_HOPS + Math.min(0, end - count); i < SHORT_TERM_HOPS; i++) {
+            sum += hops[i];
         }
         return sum / count;
     }

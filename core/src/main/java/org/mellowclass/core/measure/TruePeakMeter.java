@@ -9,13 +9,17 @@ import org.mellowclass.core.sound.SampleSink;
 /**
  * True peak after ITU-R BS.1770-5, Annex 2, of the highest channel, in dBTP; empty for digital silence.
  *
- * <p>A block whose largest sample, times the filter's largest absolute sum of taps, cannot pass the peak so far is not
+ * <p>A part whose largest sample, times the filter's largest absolute sum of taps, cannot pass the peak so far is not
  * interpolated: the result is exactly the same.
  */
 public final class TruePeakMeter implements SampleSink {
 
     private static final int KEEP = TruePeakInterpolator.TAPS - 1;
     private static final int BLOCK = 512;
+    /** Short, so that one high peak makes few samples near it worth a look. */
+    private static final int PART = 16;
+
+    private static final int SIZE = 0x7fffffff;
 
     private final float[][] window;
     private double peak;
@@ -38,20 +42,40 @@ public final class TruePeakMeter implements SampleSink {
     }
 
     private void scan(float[] samples, float[] block, int from, int count) {
-        System.arraycopy(block, from, samples, KEEP, count);
-        float largest = 0;
-        for (int i = 0; i < KEEP + count; i++) {
-            float size = Math.abs(samples[i]);
-            largest = size > largest ? size : largest;
-        }
+        float largest = Math.max(largest(samples, 0, KEEP), largest(block, from, from + count));
         double most = Math.max(peak, largest);
-        if (largest * TruePeakInterpolator.MOST_GAIN > most) {
-            for (int i = KEEP; i < KEEP + count; i++) {
-                double between = TruePeakInterpolator.peakAt(samples, i);
-                most = between > most ? between : most;
+        if (count < KEEP || largest * TruePeakInterpolator.MOST_GAIN > most) {
+            System.arraycopy(block, from, samples, KEEP, count);
+            for (int start = KEEP; start < KEEP + count; start += PART) {
+                int end = Math.min(start + PART, KEEP + count);
+                float near = largest(samples, start - KEEP, end);
+                for (int i = start; i < end && near * TruePeakInterpolator.MOST_GAIN > most; i++) {
+                    if (!TruePeakInterpolator.staysUnder(most, samples, i, near)) {
+                        most = Math.max(most, TruePeakInterpolator.peakAt(samples, i));
+                    }
+                }
             }
         }
         peak = most;
-        System.arraycopy(samples, count, samples, 0, KEEP);
+        if (count < KEEP) {
+            System.arraycopy(samples, count, samples, 0, KEEP);
+        } else {
+            System.arraycopy(block, from + count - KEEP, samples, 0, KEEP);
+        }
+    }
+
+    private static float largest(float[] samples, int from, int to) {
+        // bits of a float without its sign are in the order of its size, and whole numbers are compared faster
+        int a = 0;
+        int b = 0;
+        int i = from;
+        for (; i + 1 < to; i += 2) {
+            a = Math.max(a, Float.floatToRawIntBits(samples[i]) & SIZE);
+            b = Math.max(b, Float.floatToRawIntBits(samples[i + 1]) & SIZE);
+        }
+        if (i < to) {
+            a = Math.max(a, Float.floatToRawIntBits(samples[i]) & SIZE);
+        }
+        return Float.intBitsToFloat(Math.max(a, b));
     }
 }

@@ -29,6 +29,9 @@ public final class Mixer implements Closeable {
     private final Takes takes;
     private final Map<Long, RandomAccessSound> open = new HashMap<>();
     private final float[][] scratch = new float[2][BLOCK];
+    private final float[] middle = new float[BLOCK];
+    private final float[] left = new float[BLOCK];
+    private final float[] right = new float[BLOCK];
 
     public Mixer(Timeline timeline, Takes takes) {
         this.timeline = timeline;
@@ -37,8 +40,15 @@ public final class Mixer implements Closeable {
 
     /** Renders frames {@code fromFrame …} into {@code into[0 and 1][offset …]}, silence beyond the end. */
     public void render(long fromFrame, float[][] into, int offset, int frames) throws IOException {
-        Arrays.fill(into[0], offset, offset + frames, 0f);
-        Arrays.fill(into[1], offset, offset + frames, 0f);
+        for (int done = 0; done < frames; done += BLOCK) {
+            renderBlock(fromFrame + done, into, offset + done, Math.min(BLOCK, frames - done));
+        }
+    }
+
+    private void renderBlock(long fromFrame, float[][] into, int offset, int frames) throws IOException {
+        Arrays.fill(middle, 0, frames, 0f);
+        Arrays.fill(left, 0, frames, 0f);
+        Arrays.fill(right, 0, frames, 0f);
         for (Track track : timeline.tracks()) {
             if (track.muted()) {
                 continue;
@@ -47,11 +57,13 @@ public final class Mixer implements Closeable {
             for (Clip clip : track.clips()) {
                 long start = Math.max(fromFrame, clip.startFrame());
                 long end = Math.min(fromFrame + frames, clip.endFrame());
-                for (long at = start; at < end; at += BLOCK) {
-                    add(clip, trackGain, at, (int) Math.min(BLOCK, end - at), into, (int) (at - fromFrame) + offset);
+                if (start < end) {
+                    add(clip, trackGain, start, (int) (end - start), (int) (start - fromFrame));
                 }
             }
         }
+        sum(left, into[0], offset, frames);
+        sum(right, into[1], offset, frames);
     }
 
     /** The whole timeline from its start to its end; reading it uses this mixer, closing it does not. */
@@ -67,18 +79,43 @@ public final class Mixer implements Closeable {
         open.clear();
     }
 
-    private void add(Clip clip, double trackGain, long at, int count, float[][] into, int offset) throws IOException {
+    /** Adds {@code count} frames of a clip from a frame of the timeline on, which stands at {@code at} in this block. */
+    private void add(Clip clip, double trackGain, long frame, int count, int at) throws IOException {
         RandomAccessSound sound = sourceOf(clip);
-        long clipFrame = at - clip.startFrame();
+        long clipFrame = frame - clip.startFrame();
         sound.readAt(clip.sourceFrame() + clipFrame, scratch, 0, count);
-        boolean mono = sound.channels() == 1;
-        float gain = (float) (trackGain * clip.gain() * (mono ? CENTRE : 1));
-        float[] left = scratch[0];
-        float[] right = mono ? left : scratch[1];
-        for (int i = 0; i < count; i++) {
-            float here = clip.inFade(clipFrame + i) ? (float) (gain * clip.fadeAt(clipFrame + i)) : gain;
-            into[0][offset + i] += here * left[i];
-            into[1][offset + i] += here * right[i];
+        double gain = trackGain * clip.gain();
+        if (sound.channels() == 1) {
+            // one channel is the same on both sides: it is summed once
+            addFaded(clip, clipFrame, (float) (gain * CENTRE), count, scratch[0], middle, at);
+        } else {
+            addFaded(clip, clipFrame, (float) gain, count, scratch[0], left, at);
+            addFaded(clip, clipFrame, (float) gain, count, scratch[1], right, at);
+        }
+    }
+
+    private static void addSteady(float gain, int from, int to, float[] samples, float[] into, int at) {
+        for (int i = from; i < to; i++) {
+            into[at + i] += gain * samples[i];
+        }
+    }
+
+    private void sum(float[] side, float[] into, int offset, int frames) {
+        for (int i = 0; i < frames; i++) {
+            into[offset + i] = side[i] + middle[i];
+        }
+    }
+
+    /** A fade at either end, and nothing but one gain between them. */
+    private static void addFaded(Clip clip, long clipFrame, float gain, int count, float[] samples, float[] into, int at) {
+        int steady = (int) Math.max(0, Math.min(count, clip.fadeIn().reach() - clipFrame));
+        int fading = (int) Math.max(steady, Math.min(count, clip.frames() - clip.fadeOut().reach() - clipFrame));
+        for (int i = 0; i < steady; i++) {
+            into[at + i] += (float) (gain * clip.fadeAt(clipFrame + i)) * samples[i];
+        }
+        addSteady(gain, steady, fading, samples, into, at);
+        for (int i = fading; i < count; i++) {
+            into[at + i] += (float) (gain * clip.fadeAt(clipFrame + i)) * samples[i];
         }
     }
 

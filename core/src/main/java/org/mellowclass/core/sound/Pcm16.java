@@ -9,20 +9,41 @@ public final class Pcm16 {
     private Pcm16() {
     }
 
+    /** What one step is as a float; a sample that came as 16 bits goes as the same 16 bits. */
+    static final float STEP = 1f / 32768;
+
     /** The nearest 16 bit value; what lies beyond full scale is held at full scale. */
     public static short of(float sample) {
-        int rounded = Math.round(sample * 32767f);
+        // shifted to above zero, where cutting off the fraction rounds to the nearest
+        int rounded = (int) (sample * 32768f + 32768.5f) - 32768;
         return (short) Math.max(-32768, Math.min(32767, rounded));
     }
 
     /** {@code frames} frames of {@code block[channel][0 …]}, interleaved. */
     public static byte[] interleaved(float[][] block, int frames) {
-        ByteBuffer bytes = ByteBuffer.allocate(frames * block.length * 2).order(ByteOrder.LITTLE_ENDIAN);
-        for (int i = 0; i < frames; i++) {
-            for (float[] channel : block) {
-                bytes.putShort(of(channel[i]));
+        short[] samples = new short[frames * block.length];
+        interleave(block, frames, samples);
+        ByteBuffer bytes = ByteBuffer.allocate(2 * samples.length).order(ByteOrder.LITTLE_ENDIAN);
+        bytes.asShortBuffer().put(samples);
+        return bytes.array();
+    }
+
+    /** The same into an array with room for them. */
+    static void interleave(float[][] block, int frames, short[] into) {
+        if (block.length == 2) {
+            // most sounds: in a loop that the compiler can unroll
+            float[] left = block[0];
+            float[] right = block[1];
+            for (int i = 0; i < frames; i++) {
+                into[2 * i] = of(left[i]);
+                into[2 * i + 1] = of(right[i]);
+            }
+            return;
+        }
+        for (int c = 0; c < block.length; c++) {
+            for (int i = 0; i < frames; i++) {
+                into[i * block.length + c] = of(block[c][i]);
             }
         }
-        return bytes.array();
     }
 }

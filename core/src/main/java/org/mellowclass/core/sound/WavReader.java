@@ -13,9 +13,11 @@ import java.util.Arrays;
  * Reads the WAV files that {@link WavWriter} writes: RIFF with 16 bit PCM or 32 bit float samples. Files of people go
  * through the media module instead, which judges them by their content.
  *
- * <p>Reads from any position; several threads may use {@link #readAt} on one reader at once, but {@link #read} is for one.
+ * <p>Reads from any position, for one thread: its buffers are used again and again.
  */
 public final class WavReader implements SampleSource, RandomAccessSound {
+
+    private static final int FIRST_BUFFER_BYTES = 4096;
 
     private final FileChannel channel;
     private final SampleFormat format;
@@ -24,6 +26,9 @@ public final class WavReader implements SampleSource, RandomAccessSound {
     private final long dataStart;
     private final long frames;
     private long position;
+    private ByteBuffer buffer = ByteBuffer.allocateDirect(FIRST_BUFFER_BYTES).order(ByteOrder.LITTLE_ENDIAN);
+    private short[] shorts = new short[0];
+    private float[] floats = new float[0];
 
     private WavReader(FileChannel channel) throws IOException {
         this.channel = channel;
@@ -110,18 +115,48 @@ public final class WavReader implements SampleSource, RandomAccessSound {
         }
         ByteBuffer bytes = bytesAt(dataStart + first * bytesAFrame(), count * bytesAFrame());
         int at = offset + before;
+        int samples = count * channels;
         if (format == SampleFormat.FLOAT_32) {
-            for (int i = 0; i < count; i++) {
-                for (int c = 0; c < channels; c++) {
-                    into[c][at + i] = bytes.getFloat();
+            floats = floats.length < samples ? new float[samples] : floats;
+            bytes.asFloatBuffer().get(floats, 0, samples);
+            for (int c = 0; c < channels; c++) {
+                float[] channelSamples = into[c];
+                for (int i = 0, from = c; i < count; i++, from += channels) {
+                    channelSamples[at + i] = floats[from];
                 }
             }
         } else {
-            for (int i = 0; i < count; i++) {
-                for (int c = 0; c < channels; c++) {
-                    into[c][at + i] = bytes.getShort() / 32768f;
+            shorts = shorts.length < samples ? new short[samples] : shorts;
+            bytes.asShortBuffer().get(shorts, 0, samples);
+            if (channels == 1) {
+                mono(into[0], at, count);
+                return;
+            }
+            if (channels == 2) {
+                stereo(into[0], into[1], at, count);
+                return;
+            }
+            for (int c = 0; c < channels; c++) {
+                float[] channelSamples = into[c];
+                for (int i = 0, from = c; i < count; i++, from += channels) {
+                    channelSamples[at + i] = shorts[from] * Pcm16.STEP;
                 }
             }
+        }
+    }
+
+    // one and two channels, which nearly all sounds have, in loops that the compiler can unroll
+
+    private void mono(float[] samples, int at, int count) {
+        for (int i = 0; i < count; i++) {
+            samples[at + i] = shorts[i] * Pcm16.STEP;
+        }
+    }
+
+    private void stereo(float[] left, float[] right, int at, int count) {
+        for (int i = 0; i < count; i++) {
+            left[at + i] = shorts[2 * i] * Pcm16.STEP;
+            right[at + i] = shorts[2 * i + 1] * Pcm16.STEP;
         }
     }
 
@@ -135,7 +170,10 @@ public final class WavReader implements SampleSource, RandomAccessSound {
     }
 
     private ByteBuffer bytesAt(long at, int count) throws IOException {
-        ByteBuffer buffer = ByteBuffer.allocate(count).order(ByteOrder.LITTLE_ENDIAN);
+        if (buffer.capacity() < count) {
+            buffer = ByteBuffer.allocateDirect(count).order(ByteOrder.LITTLE_ENDIAN);
+        }
+        buffer.clear().limit(count);
         while (buffer.hasRemaining()) {
             if (channel.read(buffer, at + buffer.position()) < 0) {
                 throw new EOFException("the WAV file ends early");

@@ -24,6 +24,9 @@ public final class WavWriter implements SampleSink, Closeable {
     private final int sampleRate;
     private final SampleFormat format;
     private long bytes;
+    private ByteBuffer buffer = ByteBuffer.allocate(0);
+    private short[] shorts = new short[0];
+    private float[] floats = new float[0];
 
     private WavWriter(FileChannel channel, int channels, int sampleRate, SampleFormat format) {
         this.channel = channel;
@@ -46,17 +49,25 @@ public final class WavWriter implements SampleSink, Closeable {
         if (bytes + size > MOST_BYTES) {
             throw new IOException("a WAV file holds at most 4 GiB");
         }
-        ByteBuffer buffer = ByteBuffer.allocate(size).order(ByteOrder.LITTLE_ENDIAN);
-        for (int i = 0; i < frames; i++) {
+        if (buffer.capacity() < size) {
+            buffer = ByteBuffer.allocateDirect(size).order(ByteOrder.LITTLE_ENDIAN);
+        }
+        buffer.clear().limit(size);
+        int samples = frames * channels;
+        if (format == SampleFormat.FLOAT_32) {
+            floats = floats.length < samples ? new float[samples] : floats;
             for (int c = 0; c < channels; c++) {
-                if (format == SampleFormat.FLOAT_32) {
-                    buffer.putFloat(block[c][i]);
-                } else {
-                    buffer.putShort(Pcm16.of(block[c][i]));
+                float[] channelSamples = block[c];
+                for (int i = 0, to = c; i < frames; i++, to += channels) {
+                    floats[to] = channelSamples[i];
                 }
             }
+            buffer.asFloatBuffer().put(floats, 0, samples);
+        } else {
+            shorts = shorts.length < samples ? new short[samples] : shorts;
+            Pcm16.interleave(block, frames, shorts);
+            buffer.asShortBuffer().put(shorts, 0, samples);
         }
-        buffer.flip();
         while (buffer.hasRemaining()) {
             channel.write(buffer);
         }

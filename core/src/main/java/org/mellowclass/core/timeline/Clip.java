@@ -77,10 +77,6 @@ public record Clip(long id, Source source, long startFrame, long sourceFrame, lo
         return Decibels.toAmplitude(gainDb);
     }
 
-    public boolean inFade(long clipFrame) {
-        return clipFrame < fadeIn.reach() || frames - clipFrame <= fadeOut.reach();
-    }
-
     /** The fades' part of the gain at one frame of the clip (0 is its first); both where it is shorter than its two fades. */
     public double fadeAt(long clipFrame) {
         return fadeIn.gainAt(clipFrame) * fadeOut.gainAt(frames - 1 - clipFrame);
