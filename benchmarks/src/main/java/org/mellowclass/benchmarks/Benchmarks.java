@@ -27,7 +27,7 @@ public final class Benchmarks {
         StringBuilder page = new StringBuilder("# Speed\n\nPrinted by `bin/bench`, which writes this page. Ratios are of "
                 + "processor seconds, of all threads, in the same run on the\nsame file; the less of two counts. Our "
                 + "processes start cold and have a heap of " + SideBySide.HEAP + ", whatever the length. Times in\nthe application "
-                + "are seen by a client on loopback; 95 % of them have to keep the bound.\n\n");
+                + "are seen by a client on loopback; their median has to keep the bound.\n\n");
         page.append("| work | ours | against | ratio or time | at most | |\n|---|---|---|---|---|---|\n");
         for (Row row : rows) {
             page.append(String.format(Locale.ROOT, "| %s | %s | %s | %s | %s | %s |%n", row.work(), row.ours(), row.against(),

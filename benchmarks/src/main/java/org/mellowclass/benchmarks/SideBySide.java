@@ -66,7 +66,7 @@ final class SideBySide {
     }
 
     private static List<String> core(String work, List<Path> files, Path out) {
-        List<String> command = new ArrayList<>(List.of("java", "-Xmx" + HEAP, "-XX:+UseSerialGC", "-XX:-TieredCompilation", "-cp",
+        List<String> command = new ArrayList<>(List.of("java", "-Xmx" + HEAP, "-XX:+UseSerialGC", "-cp",
                 System.getProperty("java.class.path"), CoreWork.class.getName(), work));
         files.forEach(file -> command.add(file.toString()));
         if (out != null) {

@@ -184,8 +184,11 @@ public class Bench implements TakeLanding {
     }
 
     private String store(long episodeId, HistoryPoint point, Timeline timeline, Edit edit, Long authorId, String clientId) {
-        String hash = codec.hash(timeline);
-        revisions.addTimeline(hash, TimelineCodec.FORMAT_VERSION, codec.deflated(timeline));
+        TimelineCodec.Written written = codec.written(timeline);
+        String hash = written.hash();
+        revisions.addTimeline(hash, TimelineCodec.FORMAT_VERSION, written.deflated());
+        // asked for at once, for the first sound after the edit
+        timelines.put(hash, timeline);
         revisions.add(new Revision(episodeId, point.seq(), hash, point.undoTo(), point.redoTo()),
                 edit == null ? null : codec.toJson(edit), authorId, clientId, clock.instant());
         live.changed(topic(episodeId), point.seq());

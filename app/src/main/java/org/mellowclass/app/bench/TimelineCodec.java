@@ -80,24 +80,36 @@ class TimelineCodec {
         }
     }
 
-    /** The SHA-256 of a timeline's JSON: its name in the database, and never in an address. */
-    String hash(Timeline timeline) {
-        try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256")
-                    .digest(write(timeline).getBytes(StandardCharsets.UTF_8)));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException(e);
-        }
+    /**
+     * A timeline as it is stored.
+     *
+     * @param hash     the SHA-256 of its JSON: its name in the database, and never in an address
+     * @param deflated its JSON, deflated
+     */
+    record Written(String hash, byte[] deflated) {
     }
 
-    byte[] deflated(Timeline timeline) {
-        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-        try (DeflaterOutputStream deflater = new DeflaterOutputStream(bytes)) {
-            deflater.write(write(timeline).getBytes(StandardCharsets.UTF_8));
+    Written written(Timeline timeline) {
+        byte[] bytes = write(timeline).getBytes(StandardCharsets.UTF_8);
+        ByteArrayOutputStream deflated = new ByteArrayOutputStream();
+        try (DeflaterOutputStream deflater = new DeflaterOutputStream(deflated)) {
+            deflater.write(bytes);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
-        return bytes.toByteArray();
+        return new Written(sha256(bytes), deflated.toByteArray());
+    }
+
+    String hash(Timeline timeline) {
+        return sha256(write(timeline).getBytes(StandardCharsets.UTF_8));
+    }
+
+    private static String sha256(byte[] bytes) {
+        try {
+            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException(e);
+        }
     }
 
     Timeline inflated(int formatVersion, byte[] body) {

@@ -38,19 +38,35 @@ public final class KWeighting {
     public double squares(float[] samples, int from, int count) {
         double sum = 0;
         for (int done = 0; done < count; done += PART) {
-            sum += squaresOfPart(samples, from + done, Math.min(PART, count - done));
+            int part = Math.min(PART, count - done);
+            tap(samples, from + done, part);
+            sum += looped(part);
         }
         return sum;
     }
 
-    private double squaresOfPart(float[] samples, int from, int count) {
+    /** The sum over two channels at once: while one waits for its sample before, a processor works on the other. */
+    static double squares(KWeighting left, float[] leftSamples, KWeighting right, float[] rightSamples, int from, int count) {
+        double sum = 0;
+        for (int done = 0; done < count; done += PART) {
+            int part = Math.min(PART, count - done);
+            left.tap(leftSamples, from + done, part);
+            right.tap(rightSamples, from + done, part);
+            sum += looped(left, right, part);
+        }
+        return sum;
+    }
+
+    private void tap(float[] samples, int from, int count) {
         float[] x = inputs;
         System.arraycopy(samples, from, x, BACK, count);
         for (int i = 0; i < count; i++) {
             tapped[i] = TAP_0 * x[i + 4] + TAP_1 * x[i + 3] + TAP_2 * x[i + 2] + TAP_3 * x[i + 1] + TAP_4 * x[i];
         }
         System.arraycopy(x, count, x, 0, BACK);
+    }
 
+    private double looped(int count) {
         double s1 = shelf1;
         double s2 = shelf2;
         double p1 = pass1;
@@ -65,10 +81,48 @@ public final class KWeighting {
             p2 = p1;
             p1 = weighted;
         }
+        keep(s1, s2, p1, p2);
+        return sum;
+    }
+
+    private static double looped(KWeighting left, KWeighting right, int count) {
+        double[] leftTapped = left.tapped;
+        double[] rightTapped = right.tapped;
+        double ls1 = left.shelf1;
+        double ls2 = left.shelf2;
+        double lp1 = left.pass1;
+        double lp2 = left.pass2;
+        double rs1 = right.shelf1;
+        double rs2 = right.shelf2;
+        double rp1 = right.pass1;
+        double rp2 = right.pass2;
+        double leftSum = 0;
+        double rightSum = 0;
+        for (int i = 0; i < count; i++) {
+            double leftShelved = leftTapped[i] + SHELF_2 * ls2 + SHELF_1 * ls1;
+            double rightShelved = rightTapped[i] + SHELF_2 * rs2 + SHELF_1 * rs1;
+            double leftWeighted = leftShelved + PASS_2 * lp2 + PASS_1 * lp1;
+            double rightWeighted = rightShelved + PASS_2 * rp2 + PASS_1 * rp1;
+            leftSum += leftWeighted * leftWeighted;
+            rightSum += rightWeighted * rightWeighted;
+            ls2 = ls1;
+            ls1 = leftShelved;
+            lp2 = lp1;
+            lp1 = leftWeighted;
+            rs2 = rs1;
+            rs1 = rightShelved;
+            rp2 = rp1;
+            rp1 = rightWeighted;
+        }
+        left.keep(ls1, ls2, lp1, lp2);
+        right.keep(rs1, rs2, rp1, rp2);
+        return leftSum + rightSum;
+    }
+
+    private void keep(double s1, double s2, double p1, double p2) {
         shelf1 = s1;
         shelf2 = s2;
         pass1 = p1;
         pass2 = p2;
-        return sum;
     }
 }

@@ -58,17 +58,25 @@ public final class LoudnessMeter implements SampleSink {
         int done = 0;
         while (done < frames) {
             int count = Math.min(frames - done, HOP_FRAMES - inHop);
-            for (int c = 0; c < weights.length; c++) {
-                if (weights[c] != 0) {
-                    hopSum += weights[c] * weighting[c].squares(block[c], done, count);
-                }
-            }
+            hopSum += weights.length == 2
+                    ? KWeighting.squares(weighting[0], block[0], weighting[1], block[1], done, count)
+                    : weightedSquares(block, done, count);
             done += count;
             inHop += count;
             if (inHop == HOP_FRAMES) {
                 endHop();
             }
         }
+    }
+
+    private double weightedSquares(float[][] block, int from, int count) {
+        double sum = 0;
+        for (int c = 0; c < weights.length; c++) {
+            if (weights[c] != 0) {
+                sum += weights[c] * weighting[c].squares(block[c], from, count);
+            }
+        }
+        return sum;
     }
 
     /** Integrated loudness, gated. */
