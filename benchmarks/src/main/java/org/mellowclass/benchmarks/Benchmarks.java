@@ -25,7 +25,7 @@ public final class Benchmarks {
 
     private static String report(List<Row> rows) throws IOException {
         StringBuilder page = new StringBuilder("# Speed\n\nPrinted by `bin/bench`, which writes this page. Ratios are of "
-                + "processor seconds, of all threads, in the same run on the\nsame file; the less of two counts. Our "
+                + "processor seconds, of all threads, in the same run on the\nsame file; the least of three counts. Our "
                 + "processes start cold and have a heap of " + SideBySide.HEAP + ", whatever the length. Times in\nthe application "
                 + "are seen by a client on loopback; their median has to keep the bound.\n\n");
         page.append("| work | ours | against | ratio or time | at most | |\n|---|---|---|---|---|---|\n");

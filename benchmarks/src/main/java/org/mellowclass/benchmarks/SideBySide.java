@@ -17,7 +17,7 @@ final class SideBySide {
     static final double[] MIX_GAINS_DB = {-3, -6, -9, -12};
     static final String HEAP = "64m";
 
-    private static final int ROUNDS = 2;
+    private static final int ROUNDS = 3;
 
     private final Path folder;
     private final Path sounds;
@@ -41,7 +41,7 @@ final class SideBySide {
         rows.add(compare("loudness and true peak, 60 min stereo WAV", core("loudness", hour),
                 List.of("ffmpeg", "-nostdin", "-threads", "1", "-i", hour.toString(), "-filter_threads", "1",
                         "-af", "ebur128=peak=true:framelog=verbose", "-f", "null", "-"), "ffmpeg", 0.2));
-        rows.add(compare("mix of 4 tracks of 30 min with gains to stereo WAV", core("mix", tracks, folder.resolve("ours.wav")),
+        rows.add(compare("mix of 4 tracks of 30 min with gains to WAV (ours stereo with fades, theirs mono)", core("mix", tracks, folder.resolve("ours.wav")),
                 soxMix(tracks), "sox", 0.5));
         rows.add(compare("skyline of a 60 min take", core("skyline", hour),
                 List.of("ffmpeg", "-nostdin", "-threads", "1", "-i", hour.toString(), "-f", "null", "-"), "ffmpeg", 2));
@@ -81,8 +81,7 @@ final class SideBySide {
             command.addAll(List.of("-v", String.format(Locale.ROOT, "%.6f", Math.pow(10, MIX_GAINS_DB[i] / 20)),
                     tracks.get(i).toString()));
         }
-        // two channels, as ours
-        command.addAll(List.of("-c", "2", folder.resolve("theirs.wav").toString()));
+        command.add(folder.resolve("theirs.wav").toString());
         return command;
     }
 

@@ -47,8 +47,7 @@ public final class Mixer implements Closeable {
 
     private void renderBlock(long fromFrame, float[][] into, int offset, int frames) throws IOException {
         Arrays.fill(middle, 0, frames, 0f);
-        Arrays.fill(left, 0, frames, 0f);
-        Arrays.fill(right, 0, frames, 0f);
+        boolean sides = false;
         for (Track track : timeline.tracks()) {
             if (track.muted()) {
                 continue;
@@ -58,12 +57,22 @@ public final class Mixer implements Closeable {
                 long start = Math.max(fromFrame, clip.startFrame());
                 long end = Math.min(fromFrame + frames, clip.endFrame());
                 if (start < end) {
+                    if (!sides && sourceOf(clip).channels() > 1) {
+                        Arrays.fill(left, 0, frames, 0f);
+                        Arrays.fill(right, 0, frames, 0f);
+                        sides = true;
+                    }
                     add(clip, trackGain, start, (int) (end - start), (int) (start - fromFrame));
                 }
             }
         }
-        sum(left, into[0], offset, frames);
-        sum(right, into[1], offset, frames);
+        if (sides) {
+            sum(left, into[0], offset, frames);
+            sum(right, into[1], offset, frames);
+        } else {
+            System.arraycopy(middle, 0, into[0], offset, frames);
+            System.arraycopy(middle, 0, into[1], offset, frames);
+        }
     }
 
     /** The whole timeline from its start to its end; reading it uses this mixer, closing it does not. */

@@ -12,11 +12,19 @@ public final class Pcm16 {
     /** What one step is as a float; a sample that came as 16 bits goes as the same 16 bits. */
     static final float STEP = 1f / 32768;
 
+    /** Added to a float, it leaves no bit for a fraction: the sum is rounded, and its low bits are the whole number. */
+    private static final float WHOLE = 1.5f * (1 << 23);
+
     /** The nearest 16 bit value; what lies beyond full scale is held at full scale. */
     public static short of(float sample) {
-        // shifted to above zero, where cutting off the fraction rounds to the nearest
-        int rounded = (int) (sample * 32768f + 32768.5f) - 32768;
-        return (short) Math.max(-32768, Math.min(32767, rounded));
+        float scaled = sample * 32768f;
+        if (scaled > 32767f) {
+            return 32767;
+        }
+        if (!(scaled >= -32768f)) {
+            return -32768;
+        }
+        return (short) Float.floatToRawIntBits(scaled + WHOLE);
     }
 
     /** {@code frames} frames of {@code block[channel][0 …]}, interleaved. */

@@ -57,6 +57,10 @@ class WavTest {
         try (WavReader reader = WavReader.open(write(over, SampleFormat.FLOAT_32))) {
             assertThat(Signal.read(reader).samples()[0]).containsExactly(1.5f, -1.5f);
         }
+        for (int value = -32768; value <= 32767; value++) {
+            assertThat(Pcm16.of(value / 32768f)).isEqualTo((short) value);
+            assertThat(Pcm16.of((value + 0.3f) / 32768f)).isEqualTo((short) value);
+        }
         assertThat(Pcm16.of(1.5f)).isEqualTo((short) 32767);
         assertThat(Pcm16.of(-1.5f)).isEqualTo((short) -32768);
     }
