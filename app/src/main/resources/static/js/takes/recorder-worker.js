@@ -5,6 +5,8 @@ import { Ended, finish, sendChunk, sign } from './delivery.js';
 import { KeptTakes } from './kept-takes.js';
 
 const GROWING_MS = 250;
+// one interval, one block of the audio thread, and the writing
+const MOST_LOST_MS = 2 * GROWING_MS;
 const SIGN_MS = 20_000;
 
 const opening = KeptTakes.open();
@@ -99,6 +101,9 @@ class RecordingTake {
   }
 }
 
+/** A take whose page was killed: what was said since its growing second was last kept is missing, and told as missing. */
+const withItsEndMissing = take => ({ ...take, frames: take.frames + Math.round(take.rate * MOST_LOST_MS / 1000) });
+
 /** Takes that no page is recording or finishing any more. */
 async function finishLeftovers() {
   for (const take of (await kept.takes()).filter(each => !each.tooLate)) {
@@ -106,7 +111,7 @@ async function finishLeftovers() {
       if (lock) {
         const unsent = (await kept.chunks(take.takeId)).length;
         tell({ type: 'leftover', unsentSeconds: unsent });
-        const tooLate = await finish(kept, take, onTrouble);
+        const tooLate = await finish(kept, take.stopped ? take : withItsEndMissing(take), onTrouble);
         tell({ type: tooLate ? 'ended-elsewhere' : 'leftover', unsentSeconds: 0, takeId: take.takeId });
       }
     });
@@ -129,6 +134,7 @@ async function record({ take, samples }) {
     tell({ type: 'recording' });
     await finished;
     const whole = await recording.last();
+    whole.stopped = true;
     await kept.putTake(whole);
     const tooLate = await finish(kept, whole, onTrouble);
     current = null;
