@@ -9,10 +9,12 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.UUID;
+import java.util.concurrent.locks.LockSupport;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -31,6 +33,8 @@ final class LongEpisode {
     private static final int EDITS = 41;
     private static final int FIRST_SOUND_FRAMES = (int) RATE / 2;
     private static final double MOST_MS = 30;
+    private static final Duration PATIENCE = Duration.ofMinutes(5);
+    private static final Duration ASK_AGAIN = Duration.ofMillis(500);
 
     private final String address;
     private final HttpClient client = HttpClient.newBuilder().cookieHandler(new CookieManager())
@@ -99,8 +103,12 @@ final class LongEpisode {
         send(asScript("/episodes/" + episode + "/takes").header("Content-Type", "multipart/form-data; boundary=" + edge)
                 .POST(HttpRequest.BodyPublishers.concat(HttpRequest.BodyPublishers.ofString(head),
                         HttpRequest.BodyPublishers.ofFile(file), HttpRequest.BodyPublishers.ofString(foot))));
+        long end = System.nanoTime() + PATIENCE.toNanos();
         while (timeline().get("frames").asLong() == 0) {
-            Thread.sleep(500);
+            if (System.nanoTime() > end) {
+                throw new IOException("the hour was not made ready in " + PATIENCE);
+            }
+            LockSupport.parkNanos(ASK_AGAIN.toNanos());
         }
     }
 

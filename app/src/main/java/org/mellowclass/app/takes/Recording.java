@@ -128,17 +128,20 @@ public class Recording {
         return missing;
     }
 
-    /** Ends a recording that was interrupted, with what has come of it; returns its episode. */
+    /** Ends a recording that was interrupted, with what has come of it; any other take is left as it is. Returns its episode. */
     public long complete(Person viewer, long takeId) {
         Take take = takes.lock(takeId).orElseThrow(NotFound::new);
         access.ownEpisode(viewer, take.episodeId());
         if (take.recording(clock.instant())) {
             throw Refusal.conflict("take.STILL_RECORDING");
         }
+        if (take.state() != Take.State.RECORDING) {
+            return take.episodeId();
+        }
         List<ChunkFacts> chunks = takes.chunks(takeId);
         if (chunks.isEmpty()) {
             takes.failed(takeId, "EMPTY");
-        } else if (take.state() == Take.State.RECORDING) {
+        } else {
             arrive(take, chunks, 0);
         }
         return take.episodeId();

@@ -198,6 +198,14 @@ class RecordingTest {
     }
 
     @Test
+    void completing_what_is_no_recording_changes_nothing() throws IOException {
+        long file = schools.readyTake(school, Schools.speech(), "Noor");
+        jdbc.sql("UPDATE take SET state = 'ARRIVED' WHERE id = ?").param(file).update();
+        recording.complete(school.student(), file);
+        assertThat(jdbc.sql("SELECT state FROM take WHERE id = ?").param(file).query(String.class).single()).isEqualTo("ARRIVED");
+    }
+
+    @Test
     void a_sign_of_life_keeps_a_take_that_has_nothing_to_send() {
         jdbc.sql("UPDATE take SET last_sign_at = last_sign_at - INTERVAL 121 SECOND WHERE id = ?").param(take).update();
         assertThat(takes.ofEpisode(school.student(), school.episodeId()).get(0).interrupted(Instant.now())).isTrue();
