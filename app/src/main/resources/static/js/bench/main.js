@@ -11,6 +11,7 @@ import { Layout, ROW_SECONDS } from './layout.js';
 import { MarginNotes } from './margin-notes.js';
 import { drawOverview } from './overview.js';
 import { Preview } from './preview.js';
+import { Ribbon } from './ribbon.js';
 import { Rows } from './rows.js';
 import { Selection, drawCard, drawMarker } from './selection.js';
 import { drawTrackGains } from './track-gains.js';
@@ -25,6 +26,7 @@ const { lowGood, highGood } = limitsOf(bench.dataset);
 
 const edits = new Edits(episodeId);
 const rows = new Rows(byId('rows'), bench.dataset.icons, { low: lowGood, high: highGood });
+const ribbon = new Ribbon();
 const selection = new Selection();
 const preview = new Preview((revision, from, to) => `/episodes/${episodeId}/sound/${revision}/raw/${from}-${to}`);
 const gauge = new Gauge(bench.dataset);
@@ -77,24 +79,9 @@ function showSelection() {
   drawCard(selection, rows, layout, edits.timeline);
 }
 
-let ribbon = null;
 function showPosition() {
   byId('clock').textContent = fineClock(position);
-  if (layout.rowCount === 0) {
-    return;
-  }
-  const row = layout.rowOf(position);
-  if (!ribbon) {
-    ribbon = document.createElement('div');
-    ribbon.className = 'ribbon';
-  }
-  if (ribbon.parentElement !== rows.row(row).sound) {
-    rows.row(row).sound.append(ribbon);
-    if (preview.playing) {
-      rows.row(row).element.scrollIntoView({ block: 'nearest' });
-    }
-  }
-  ribbon.style.left = `${100 * layout.part(row, position)}%`;
+  ribbon.show(rows, layout, position, preview.playing);
 }
 
 function chooseClip(clipId) {
