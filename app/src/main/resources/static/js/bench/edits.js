@@ -32,6 +32,11 @@ export class Edits {
     });
   }
 
+  /** Lays a sound from the shelf in. */
+  layIn(sound) {
+    return this.#send('shelf', sound);
+  }
+
   redo() {
     return this.#send('redo', {});
   }

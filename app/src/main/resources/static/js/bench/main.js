@@ -14,6 +14,7 @@ import { Preview } from './preview.js';
 import { Ribbon } from './ribbon.js';
 import { Rows } from './rows.js';
 import { Selection, drawCard, drawMarker } from './selection.js';
+import { attachShelf } from './shelf.js';
 import { drawTrackGains } from './track-gains.js';
 import { drawUnusedTakes } from './unused-takes.js';
 import { Gauge } from './gauge.js';
@@ -157,6 +158,17 @@ async function change(work) {
 }
 
 const edit = wish => change(() => edits.edit(wish));
+
+if (own) {
+  attachShelf(episodeId, {
+    timeline: () => edits.timeline,
+    position: () => now(),
+    layIn: (soundId, excerptId, trackName, startFrame) => change(async () => {
+      await edits.layIn({ soundId, excerptId, trackName, startFrame });
+      say('It is on the page. Undo takes it away again.');
+    }),
+  });
+}
 
 const DONE = { remove: 'Removed', blank: 'Blanked', soften: 'Softened' };
 

@@ -19,4 +19,9 @@ public record SoundFacts(String format, String codec, int sampleRate, int channe
     public boolean lossless() {
         return codec.startsWith("pcm_") && !codec.equals("pcm_alaw") && !codec.equals("pcm_mulaw") || LOSSLESS.contains(codec);
     }
+
+    /** How many frames the stated length makes, at the file's own rate; 0 where none is stated. */
+    public long expectedFrames() {
+        return (long) (seconds * sampleRate);
+    }
 }

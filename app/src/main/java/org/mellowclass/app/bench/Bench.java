@@ -8,11 +8,11 @@ import com.github.benmanes.caffeine.cache.Caffeine;
 import org.mellowclass.app.bench.RevisionMapper.Revision;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
-import org.mellowclass.app.people.NotFound;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeLanding;
 import org.mellowclass.app.takes.TakeShelf;
+import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.timeline.Edit;
 import org.mellowclass.core.timeline.HistoryPoint;
@@ -105,6 +105,15 @@ public class Bench implements TakeLanding {
         }
         Edit now = base == head.seq() ? edit : Rebase.of(edit, earlier(episodeId, base), head.timeline());
         return append(episodeId, head.point().afterEdit(), now.applyTo(head.timeline()).timeline(), now, viewer.id(), clientId);
+    }
+
+    /** Gives an episode that nobody has touched its first value; whoever asks has been let through. */
+    public void begin(long episodeId, Timeline timeline) {
+        access.hold(episodeId);
+        if (revisions.newest(episodeId).isPresent()) {
+            throw Refusal.conflict("bench.CHANGED_MEANWHILE");
+        }
+        store(episodeId, HistoryPoint.first(), timeline, null, null, "begin");
     }
 
     /** Lays a ready take of the episode behind everything on the track of that name. */

@@ -1,20 +1,13 @@
 package org.mellowclass.app.bench;
 
 import java.io.IOException;
-import java.util.List;
-import java.util.Map;
-import java.util.TreeMap;
 
+import org.mellowclass.app.bench.BenchViews.TimelineView;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
-import org.mellowclass.app.takes.Take;
-import org.mellowclass.app.takes.TakeShelf;
-import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.soundcheck.WorkingLevel;
-import org.mellowclass.core.timeline.Flag;
-import org.mellowclass.core.timeline.Track;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -34,48 +27,37 @@ class BenchController {
     private final Access access;
     private final Bench bench;
     private final PreviewSound preview;
-    private final TakeShelf takes;
+    private final BenchViews views;
     private final Wishes wishes;
     private final LiveEvents live;
 
-    BenchController(Access access, Bench bench, PreviewSound preview, TakeShelf takes, Wishes wishes, LiveEvents live) {
+    BenchController(Access access, Bench bench, PreviewSound preview, BenchViews views, Wishes wishes, LiveEvents live) {
         this.access = access;
         this.bench = bench;
         this.preview = preview;
-        this.takes = takes;
+        this.views = views;
         this.wishes = wishes;
         this.live = live;
     }
 
     @GetMapping("/episodes/{episodeId}/bench")
     String page(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, Model model) {
-        Episode episode = access.episode(viewer, episodeId);
+        Episode episode = access.openedEpisode(viewer, episodeId);
         model.addAttribute("episode", episode);
         model.addAttribute("own", !viewer.isTeacher());
         model.addAttribute("workingLevel", WorkingLevel.STANDARD);
         return "bench/page";
     }
 
-    /** What the page knows of a take. */
-    record TakeView(String name, String trackName, long frames, List<ClippedSpot> clipped) {
-    }
-
-    /** A timeline as the page draws it. */
-    record TimelineView(long revision, boolean canUndo, boolean canRedo, long frames, List<Track> tracks,
-                        List<Flag> flags, Map<Long, TakeView> takes) {
-    }
-
     @GetMapping("/episodes/{episodeId}/timeline")
     @ResponseBody
     TimelineView timeline(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId) {
-        return view(episodeId, bench.head(viewer, episodeId));
+        return views.view(episodeId, bench.head(viewer, episodeId));
     }
 
     record EditRequest(String clientId, long base, Wish edit, boolean evenOfOthers) {
         EditRequest {
-            if (clientId == null || !clientId.matches("[0-9a-zA-Z-]{8,40}")) {
-                throw new IllegalArgumentException("an edit needs a client id");
-            }
+            BenchViews.clientId(clientId);
         }
     }
 
@@ -85,19 +67,19 @@ class BenchController {
         if (request.edit() == null) {
             throw new IllegalArgumentException("no edit");
         }
-        return view(episodeId, wishes.grant(viewer, episodeId, request.base(), request.clientId(), request.edit()));
+        return views.view(episodeId, wishes.grant(viewer, episodeId, request.base(), request.clientId(), request.edit()));
     }
 
     @PostMapping("/episodes/{episodeId}/undo")
     @ResponseBody
     TimelineView undo(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestBody EditRequest request) {
-        return view(episodeId, bench.undo(viewer, episodeId, request.base(), request.clientId(), request.evenOfOthers()));
+        return views.view(episodeId, bench.undo(viewer, episodeId, request.base(), request.clientId(), request.evenOfOthers()));
     }
 
     @PostMapping("/episodes/{episodeId}/redo")
     @ResponseBody
     TimelineView redo(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestBody EditRequest request) {
-        return view(episodeId, bench.redo(viewer, episodeId, request.base(), request.clientId()));
+        return views.view(episodeId, bench.redo(viewer, episodeId, request.base(), request.clientId()));
     }
 
     /** Tells the page that there is a newer revision, as long as it stays open. */
@@ -112,14 +94,5 @@ class BenchController {
             throws IOException {
         return ResponseEntity.ok().contentType(MediaType.APPLICATION_OCTET_STREAM).cacheControl(CacheControl.noStore())
                 .body(preview.raw(viewer, episodeId, revision, from, to));
-    }
-
-    private TimelineView view(long episodeId, Head head) {
-        Map<Long, TakeView> views = new TreeMap<>();
-        for (Take take : takes.ready(episodeId).values()) {
-            views.put(take.id(), new TakeView(take.name(), take.trackName(), take.frames(), takes.clipped(take)));
-        }
-        return new TimelineView(head.seq(), head.point().undoTarget().isPresent(), head.point().redoTarget().isPresent(),
-                head.timeline().endFrame(), head.timeline().tracks(), head.timeline().flags(), views);
     }
 }

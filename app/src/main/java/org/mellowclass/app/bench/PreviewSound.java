@@ -2,9 +2,9 @@ package org.mellowclass.app.bench;
 
 import java.io.IOException;
 
-import org.mellowclass.app.people.NotFound;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.takes.TakeShelf;
+import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.render.Mixer;
 import org.mellowclass.core.sound.Frames;

@@ -22,6 +22,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import org.mellowclass.core.timeline.AddFlag;
 import org.mellowclass.core.timeline.Blank;
 import org.mellowclass.core.timeline.Edit;
+import org.mellowclass.core.timeline.LaySpan;
 import org.mellowclass.core.timeline.LayTake;
 import org.mellowclass.core.timeline.Move;
 import org.mellowclass.core.timeline.Remove;
@@ -54,6 +55,7 @@ class TimelineCodec {
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "type")
     @JsonSubTypes({@JsonSubTypes.Type(value = LayTake.class, name = "lay-take"),
+        @JsonSubTypes.Type(value = LaySpan.class, name = "lay-span"),
         @JsonSubTypes.Type(value = Remove.class, name = "remove"),
         @JsonSubTypes.Type(value = Blank.class, name = "blank"),
         @JsonSubTypes.Type(value = Soften.class, name = "soften"),

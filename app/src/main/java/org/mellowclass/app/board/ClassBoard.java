@@ -2,6 +2,8 @@ package org.mellowclass.app.board;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.time.Instant;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
@@ -16,6 +18,7 @@ import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.takes.RecentPeaks;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.web.SkylinePicture;
@@ -44,14 +47,14 @@ public class ClassBoard {
     }
 
     /** An episode of the class with its crew. */
-    record Row(long episodeId, String title, String crewName) {
+    record Row(long episodeId, String title, long crewId, String crewName, Instant openedAt) {
     }
 
     @Mapper
     interface EpisodesOfClass {
 
         @Select("""
-                SELECT e.id AS episode_id, e.title, crew.name AS crew_name
+                SELECT e.id AS episode_id, e.title, crew.id AS crew_id, crew.name AS crew_name, e.opened_at
                 FROM episode e JOIN crew ON crew.id = e.crew_id
                 WHERE crew.class_id = #{classId} ORDER BY crew.id
                 """)
@@ -62,14 +65,58 @@ public class ClassBoard {
      * One line of the board.
      *
      * @param handIn the newest, or null
+     * @param running  the last peaks of the recording that goes on, or null
+     * @param openedAt when somebody of the crew last opened the episode, or null
      * @param picture the newest hand-in's skyline, or the newest take's, or null where there is neither
      */
-    public record Line(long episodeId, String title, String crewName, Stage stage, HandIn handIn, SkylinePicture picture,
-                       long good, long check, long fix) {
+    public record Line(long episodeId, String title, long crewId, String crewName, Stage stage, HandIn handIn,
+                       RecentPeaks running, Instant openedAt, SkylinePicture picture, long good, long check, long fix) {
 
         /** Whether the teacher has something to hear. */
         public boolean waitsForTeacher() {
             return stage == Stage.HANDED_IN && handIn.ready();
+        }
+
+        /** Whose move it is. */
+        public Waiting waitsFor() {
+            return switch (stage) {
+                case HANDED_IN -> handIn.ready() ? Waiting.YOU : Waiting.MIXDOWN;
+                case CLEARED -> Waiting.YOU;
+                case MAKING, ANOTHER_PASS -> Waiting.CREW;
+                case ON_AIR, OFF_AIR -> Waiting.NOBODY;
+            };
+        }
+
+        /** Since when the teacher is waited for; null if they are not. */
+        public Instant waitingSince() {
+            return waitsFor() != Waiting.YOU ? null : stage == Stage.CLEARED ? handIn.decidedAt() : handIn.createdAt();
+        }
+
+        /** Whether the recording that goes on is in trouble that can still be helped. */
+        public boolean needsHand() {
+            return running != null && running.word() != RecentPeaks.Word.GOOD && running.word() != RecentPeaks.Word.LISTENING;
+        }
+    }
+
+    /** Whom an episode waits for, the teacher first. */
+    public enum Waiting { YOU, MIXDOWN, CREW, NOBODY }
+
+    /** How the lines can be sorted. */
+    public enum Order {
+        CREW(Comparator.comparing(Line::crewName, String.CASE_INSENSITIVE_ORDER)),
+        STAGE(Comparator.comparing(Line::stage)),
+        SOUND(Comparator.comparing((Line line) -> !line.needsHand()).thenComparing(Line::fix, Comparator.reverseOrder())
+                .thenComparing(Line::check, Comparator.reverseOrder())),
+        WAITING(Comparator.comparing(Line::waitsFor).thenComparing(Line::waitingSince, Comparator.nullsLast(Comparator.naturalOrder())));
+
+        private final Comparator<Line> comparator;
+
+        Order(Comparator<Line> comparator) {
+            this.comparator = comparator;
+        }
+
+        public List<Line> sorted(List<Line> lines) {
+            return lines.stream().sorted(comparator).toList();
         }
     }
 
@@ -80,11 +127,12 @@ public class ClassBoard {
         Map<Long, Publication> publications = airDesk.newestOfClass(schoolClass).stream()
                 .collect(Collectors.toMap(Publication::episodeId, Function.identity()));
         Map<Long, Take> newestTakes = takes.newestOfClass(schoolClass);
+        Map<Long, RecentPeaks> running = takes.runningOfClass(schoolClass);
         return episodes.find(schoolClass.id()).stream().map(row -> {
             HandIn handIn = newest.get(row.episodeId());
             SoundCheck check = handIn != null && handIn.ready() ? handIns.report(handIn) : new SoundCheck(List.of());
-            return new Line(row.episodeId(), row.title(), row.crewName(),
-                    Stage.of(handIn, publications.get(row.episodeId())), handIn,
+            return new Line(row.episodeId(), row.title(), row.crewId(), row.crewName(),
+                    Stage.of(handIn, publications.get(row.episodeId())), handIn, running.get(row.episodeId()), row.openedAt(),
                     picture(handIn, newestTakes.get(row.episodeId())),
                     check.count(Verdict.GOOD), check.count(Verdict.CHECK), check.count(Verdict.FIX));
         }).toList();

@@ -5,6 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 
 import org.mellowclass.app.MellowProperties;
+import org.mellowclass.app.people.FirstStart;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
@@ -15,10 +16,12 @@ class DemoLoader {
 
     private final MellowProperties properties;
     private final DemoSchool school;
+    private final FirstStart firstStart;
 
-    DemoLoader(MellowProperties properties, DemoSchool school) {
+    DemoLoader(MellowProperties properties, DemoSchool school, FirstStart firstStart) {
         this.properties = properties;
         this.school = school;
+        this.firstStart = firstStart;
     }
 
     @EventListener(ApplicationReadyEvent.class)
@@ -33,6 +36,7 @@ class DemoLoader {
                         student.passphrase()));
             }
         }
+        firstStart.key().ifPresent(key -> words.append("\nThere is no school yet. Make yours at /first-start?key=").append(key).append('\n'));
         Path file = properties.readyFile();
         if (file != null) {
             Path part = Files.writeString(file.resolveSibling(file.getFileName() + ".part"), words.append('\n'));

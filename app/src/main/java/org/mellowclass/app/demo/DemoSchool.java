@@ -1,22 +1,14 @@
 package org.mellowclass.app.demo;
 
 import java.io.IOException;
-import java.io.InputStream;
-import java.io.UncheckedIOException;
-import java.nio.file.Files;
 import java.time.Clock;
 import java.time.DayOfWeek;
-import java.time.Duration;
 import java.time.LocalDate;
 import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.locks.LockSupport;
-import java.util.function.BooleanSupplier;
 
 import org.mellowclass.app.bench.Bench;
-import org.mellowclass.app.brief.Brief;
-import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.feed.AirDesk;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolOffice;
@@ -24,6 +16,9 @@ import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.review.MarginNote;
 import org.mellowclass.app.review.MarginNotes;
+import org.mellowclass.app.roster.Consent;
+import org.mellowclass.app.roster.Roster;
+import org.mellowclass.app.roster.Student;
 import org.mellowclass.app.takes.BringingIn;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.core.sound.Frames;
@@ -53,11 +48,10 @@ class DemoSchool {
             new SignIn("Lantern", "Isla", "quiet lock"), new SignIn("Avocet", "Mina", "brown tide"),
             new SignIn("Sandpiper", "Otis", "long shore"), new SignIn("Ferry", "Wren", "two tickets"));
 
-    private static final Duration PATIENCE = Duration.ofMinutes(3);
-    private static final Duration LOOK_AGAIN = Duration.ofMillis(100);
-
     private final SchoolOffice office;
-    private final Briefs briefs;
+    private final DemoBrief brief;
+    private final Roster roster;
+    private final Waiting waiting;
     private final BringingIn bringingIn;
     private final TakeShelf takes;
     private final Bench bench;
@@ -66,10 +60,12 @@ class DemoSchool {
     private final AirDesk airDesk;
     private final Clock clock;
 
-    DemoSchool(SchoolOffice office, Briefs briefs, BringingIn bringingIn, TakeShelf takes, Bench bench,
+    DemoSchool(SchoolOffice office, DemoBrief brief, Roster roster, Waiting waiting, BringingIn bringingIn, TakeShelf takes, Bench bench,
                HandIns handIns, MarginNotes notes, AirDesk airDesk, Clock clock) {
         this.office = office;
-        this.briefs = briefs;
+        this.brief = brief;
+        this.roster = roster;
+        this.waiting = waiting;
         this.bringingIn = bringingIn;
         this.takes = takes;
         this.bench = bench;
@@ -88,9 +84,7 @@ class DemoSchool {
         Person teacher = office.addTeacher(school, "Ms Okoro", TEACHER_EMAIL, TEACHER_PASSWORD);
         long classId = office.addClass(teacher, "8 Heron", CLASS_CODE);
         LocalDate due = LocalDate.now(clock).plusDays(7).with(TemporalAdjusters.nextOrSame(DayOfWeek.FRIDAY));
-        briefs.add(new Brief(classId, "Tides and Tales",
-                "Audio stories of one to two minutes about the river town we live in, told by class 8 Heron.",
-                -16, -1, Frames.ofSeconds(60), Frames.ofSeconds(120), due));
+        brief.fill(teacher, classId, due, waiting);
 
         Crew kingfisher = crew(school, classId, "Kingfisher", "The night the footbridge floated");
         Crew mudlark = crew(school, classId, "Mudlark", "Why the eels came back");
@@ -98,13 +92,14 @@ class DemoSchool {
         Crew avocet = crew(school, classId, "Avocet", "What the mud remembers");
         Crew sandpiper = crew(school, classId, "Sandpiper", "Bells at low water");
         crew(school, classId, "Ferry", "Two tickets to the far side");
+        recordConsents(teacher, classId);
 
         bringIn(kingfisher, "kingfisher-voices", "Noor and Ravi");
         bringIn(kingfisher, "tide-music", "Tide music");
         handIns.decide(teacher, handIn(kingfisher).id(), HandIn.Decision.CLEARED, "What a night. I could see the ducks.");
         airDesk.publish(teacher, kingfisher.episodeId, "The night the footbridge floated",
                 "A bridge goes for a swim, and forty people watch. By the Kingfisher crew.", true);
-        await(() -> airDesk.onAir(kingfisher.episodeId).isPresent());
+        waiting.until(() -> airDesk.onAir(kingfisher.episodeId).isPresent());
 
         bringIn(lantern, "lantern-kettle", "Isla");
         bringIn(lantern, "tide-music", "Tide music");
@@ -127,6 +122,19 @@ class DemoSchool {
         bringIn(sandpiper, "sandpiper-bells", "Otis");
     }
 
+    /** Numbers as the school's office has them, and consents: one child is heard in the school only, one has not answered yet. */
+    private void recordConsents(Person teacher, long classId) {
+        int number = 801;
+        for (Student student : roster.students(teacher, classId)) {
+            Consent consent = switch (student.name()) {
+                case "Otis" -> Consent.SCHOOL;
+                case "Wren" -> null;
+                default -> Consent.PUBLIC;
+            };
+            roster.change(teacher, classId, student.id(), student.name(), Integer.toString(number++), student.onAirName(), consent);
+        }
+    }
+
     private record Crew(Person first, long episodeId) {
     }
 
@@ -141,12 +149,8 @@ class DemoSchool {
     }
 
     private void bringIn(Crew crew, String sound, String track) throws IOException {
-        long take = bringingIn.bringIn(crew.first, crew.episodeId, sound + ".flac", track, target -> {
-            try (InputStream shipped = DemoSchool.class.getResourceAsStream("/demo/" + sound + ".flac")) {
-                Files.write(target, shipped.readAllBytes());
-            }
-        });
-        await(() -> takes.ready(crew.episodeId).containsKey(take));
+        long take = bringingIn.bringIn(crew.first, crew.episodeId, sound + ".flac", track, DemoBrief.shipped(sound));
+        waiting.until(() -> takes.ready(crew.episodeId).containsKey(take));
     }
 
     /** The first edit of a crew: the silence before the first word. */
@@ -158,18 +162,7 @@ class DemoSchool {
 
     private HandIn handIn(Crew crew) {
         HandIn handIn = handIns.handIn(crew.first, crew.episodeId);
-        await(() -> handIns.find(crew.first, handIn.id()).ready());
+        waiting.until(() -> handIns.find(crew.first, handIn.id()).ready());
         return handIn;
-    }
-
-    /** Waits for a background job, as somebody at a screen would. */
-    private void await(BooleanSupplier done) {
-        long end = System.nanoTime() + PATIENCE.toNanos();
-        while (!done.getAsBoolean()) {
-            if (System.nanoTime() > end || Thread.currentThread().isInterrupted()) {
-                throw new UncheckedIOException(new IOException("the demo school did not become ready in time"));
-            }
-            LockSupport.parkNanos(LOOK_AGAIN.toNanos());
-        }
     }
 }

@@ -8,15 +8,16 @@ import java.util.OptionalInt;
 import java.util.Set;
 
 import org.mellowclass.app.jobs.Jobs;
+import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
-import org.mellowclass.app.people.NotFound;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.store.RandomKey;
 import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.publish.AirGate;
 import org.mellowclass.core.publish.Slug;
@@ -37,16 +38,18 @@ public class AirDesk {
     private final Jobs jobs;
     private final SoundStore store;
     private final Clock clock;
+    private final LiveEvents live;
     private final TransactionTemplate transaction;
 
     AirDesk(FeedMapper feeds, HandIns handIns, Access access, Jobs jobs, SoundStore store, Clock clock,
-            TransactionTemplate transaction) {
+            LiveEvents live, TransactionTemplate transaction) {
         this.feeds = feeds;
         this.handIns = handIns;
         this.access = access;
         this.jobs = jobs;
         this.store = store;
         this.clock = clock;
+        this.live = live;
         this.transaction = transaction;
     }
 
@@ -106,6 +109,7 @@ public class AirDesk {
         feedKey(viewer, episode.classId());
         feeds.add(episodeId, handIn.orElseThrow().id(), RandomKey.next(), title.strip(), description.strip(),
                 Slug.of(title), viewer.id(), clock.instant());
+        live.episodeChanged(episodeId);
         jobs.ask(AirPreparation.KIND, feeds.newest(episodeId).orElseThrow().id());
     }
 
@@ -116,6 +120,7 @@ public class AirDesk {
             Publication publication = feeds.holdNewest(episodeId).filter(Publication::live).orElse(null);
             return publication != null && feeds.offAir(publication.id(), clock.instant()) == 1 ? publication : null;
         });
+        live.episodeChanged(episodeId);
         if (before != null && before.soundKey() != null) {
             store.delete(before.soundKey());
         }

@@ -5,8 +5,8 @@ import java.nio.file.Path;
 import java.util.List;
 
 import org.mellowclass.app.feed.FeedMapper.Feed;
-import org.mellowclass.app.people.NotFound;
 import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.web.NotFound;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 

@@ -17,6 +17,12 @@ interface EventMapper {
     @Insert("INSERT INTO event (topic, revision, created_at) VALUES (#{topic}, #{revision}, #{at})")
     void add(String topic, long revision, Instant at);
 
+    @Insert("""
+            INSERT INTO event (topic, revision, created_at)
+            SELECT concat('board-', crew.class_id), e.id, #{at} FROM episode e JOIN crew ON crew.id = e.crew_id WHERE e.id = #{episodeId}
+            """)
+    void addForBoard(long episodeId, Instant at);
+
     @Select("SELECT coalesce(max(id), 0) FROM event")
     long newest();
 

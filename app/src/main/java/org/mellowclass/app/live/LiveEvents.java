@@ -50,24 +50,41 @@ public class LiveEvents {
         this.clock = clock;
     }
 
+    /** The topic of everything that the class board shows. */
+    public static String board(long classId) {
+        return "board-" + classId;
+    }
+
     /** Says that a topic has a new revision, once the surrounding transaction has ended well. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void changed(String topic, long revision) {
         events.add(topic, revision, clock.instant());
     }
 
-    /** A stream of the revisions of a topic from now on; whoever asks has been let through. */
-    public SseEmitter follow(String topic) {
+    /** Says that an episode stands differently on its class's board. */
+    @Transactional
+    public void episodeChanged(long episodeId) {
+        events.addForBoard(episodeId, clock.instant());
+    }
+
+    /** A stream of the revisions of topics from now on; whoever asks has been let through. */
+    public SseEmitter follow(String... topics) {
         SseEmitter emitter = new SseEmitter(LONGEST_STREAM.toMillis());
-        followers.compute(topic, (name, open) -> {
-            List<SseEmitter> all = open == null ? new CopyOnWriteArrayList<>() : open;
-            all.add(emitter);
-            return all;
-        });
-        Runnable leave = () -> followers.computeIfPresent(topic, (name, all) -> {
-            all.remove(emitter);
-            return all.isEmpty() ? null : all;
-        });
+        for (String topic : topics) {
+            followers.compute(topic, (name, open) -> {
+                List<SseEmitter> all = open == null ? new CopyOnWriteArrayList<>() : open;
+                all.add(emitter);
+                return all;
+            });
+        }
+        Runnable leave = () -> {
+            for (String topic : topics) {
+                followers.computeIfPresent(topic, (name, all) -> {
+                    all.remove(emitter);
+                    return all.isEmpty() ? null : all;
+                });
+            }
+        };
         emitter.onCompletion(leave);
         emitter.onTimeout(emitter::complete);
         emitter.onError(gone -> leave.run());

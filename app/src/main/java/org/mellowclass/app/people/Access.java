@@ -1,8 +1,12 @@
 package org.mellowclass.app.people;
 
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 
+import org.mellowclass.app.web.NotFound;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -12,9 +16,11 @@ import org.springframework.transaction.annotation.Transactional;
 public class Access {
 
     private final PeopleMapper people;
+    private final Clock clock;
 
-    Access(PeopleMapper people) {
+    Access(PeopleMapper people, Clock clock) {
         this.people = people;
+        this.clock = clock;
     }
 
     /** An episode that the viewer may look at: their crew's, or one of a class they teach. */
@@ -30,6 +36,17 @@ public class Access {
             throw new NotFound();
         }
         return episode(viewer, episodeId);
+    }
+
+    /** As {@link #episode}, for a page: when somebody of the crew opens it, that is remembered, to the minute. */
+    @Transactional
+    public Episode openedEpisode(Person viewer, long episodeId) {
+        Episode episode = episode(viewer, episodeId);
+        if (!viewer.isTeacher()) {
+            Instant now = clock.instant();
+            people.opened(episodeId, now, now.minus(Duration.ofMinutes(1)));
+        }
+        return episode;
     }
 
     /** An episode that the viewer judges and publishes as the class's teacher. */
@@ -52,6 +69,12 @@ public class Access {
     /** A class that the viewer teaches. */
     public SchoolClass taughtClass(Person viewer, long classId) {
         return viewer.isTeacher() ? people.taughtClass(viewer.id(), classId).orElseThrow(NotFound::new) : notFound();
+    }
+
+    /** A class that the viewer teaches or is in. */
+    public SchoolClass sharedClass(Person viewer, long classId) {
+        return viewer.isTeacher() ? taughtClass(viewer, classId)
+                : people.classOfStudent(viewer.id(), classId).orElseThrow(NotFound::new);
     }
 
     public List<SchoolClass> classesOf(Person teacher) {

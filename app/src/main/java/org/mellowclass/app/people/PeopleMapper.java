@@ -1,5 +1,6 @@
 package org.mellowclass.app.people;
 
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 
@@ -7,6 +8,7 @@ import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
 
 @Mapper
 interface PeopleMapper {
@@ -14,7 +16,7 @@ interface PeopleMapper {
     String PERSON = "SELECT p.id, p.school_id, p.role, p.name FROM person p ";
     String WITH_SECRET = "SELECT p.id, p.school_id, p.role, p.name, p.secret_hash FROM person p ";
     String SCHOOL_CLASS = """
-            SELECT c.id, c.school_id, s.name AS school_name, c.name, c.code
+            SELECT c.id, c.school_id, s.name AS school_name, s.time_zone, c.name, c.code
             FROM school_class c JOIN school s ON s.id = c.school_id
             """;
     String EPISODE = """
@@ -46,6 +48,11 @@ interface PeopleMapper {
             JOIN class_teacher t ON t.class_id = c.id WHERE t.person_id = #{teacherId} AND c.id = #{classId}
             """)
     Optional<SchoolClass> taughtClass(long teacherId, long classId);
+
+    @Select(SCHOOL_CLASS + """
+            JOIN class_student t ON t.class_id = c.id WHERE t.person_id = #{studentId} AND c.id = #{classId}
+            """)
+    Optional<SchoolClass> classOfStudent(long studentId, long classId);
 
     @Select(EPISODE + "JOIN crew_member m ON m.crew_id = crew.id WHERE m.person_id = #{studentId} ORDER BY e.id")
     List<Episode> episodesOf(long studentId);
@@ -88,11 +95,22 @@ interface PeopleMapper {
     void addSchool(NewRow row, String name, String timeZone);
 
     @Insert("""
-            INSERT INTO person (school_id, role, name, email, secret_hash)
-            VALUES (#{schoolId}, #{role}, #{name}, #{email}, #{secretHash})
+            INSERT INTO person (school_id, role, name, email, secret_hash, on_air_name)
+            VALUES (#{schoolId}, #{role}, #{name}, #{email}, #{secretHash}, #{onAirName})
             """)
     @Options(useGeneratedKeys = true, keyProperty = "row.id")
-    void addPerson(NewRow row, long schoolId, Person.Role role, String name, String email, String secretHash);
+    void addPerson(NewRow row, long schoolId, Person.Role role, String name, String email, String secretHash,
+                   String onAirName);
+
+    @Update("UPDATE first_start SET school_id = #{schoolId} WHERE id = 1 AND school_id IS NULL")
+    int firstStartDone(long schoolId);
+
+    /** The first use of a passphrase: it is not readable any more. */
+    @Update("UPDATE person SET fresh_passphrase = NULL WHERE id = #{id} AND fresh_passphrase IS NOT NULL")
+    void passphraseUsed(long id);
+
+    @Update("UPDATE episode SET opened_at = #{at} WHERE id = #{episodeId} AND (opened_at IS NULL OR opened_at < #{notSince})")
+    void opened(long episodeId, Instant at, Instant notSince);
 
     @Insert("INSERT INTO school_class (school_id, name, code) VALUES (#{schoolId}, #{name}, #{code})")
     @Options(useGeneratedKeys = true, keyProperty = "row.id")
@@ -101,7 +119,7 @@ interface PeopleMapper {
     @Insert("INSERT INTO class_teacher (class_id, person_id) VALUES (#{classId}, #{personId})")
     void addTeacherToClass(long classId, long personId);
 
-    @Insert("INSERT INTO class_student (class_id, person_id) VALUES (#{classId}, #{personId})")
+    @Insert("INSERT IGNORE INTO class_student (class_id, person_id) VALUES (#{classId}, #{personId})")
     void addStudentToClass(long classId, long personId);
 
     @Insert("INSERT INTO crew (class_id, name) VALUES (#{classId}, #{name})")

@@ -4,14 +4,23 @@ import java.util.Collection;
 import java.util.Locale;
 
 import org.mellowclass.app.people.PeopleMapper.NewRow;
+import org.mellowclass.app.web.Fields;
+import org.mellowclass.app.web.Refusal;
+import org.springframework.dao.DuplicateKeyException;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Makes schools, people, classes and crews. Until class set-up has pages, only the demo school and the tests use it. */
+/** Makes schools, people, classes and crews; whoever asks has been let through already. */
 @Service
 @Transactional
 public class SchoolOffice {
+
+    public static final int LONGEST_NAME = 80;
+    private static final int LONGEST_ADDRESS = 190;
+    private static final int SHORTEST_PASSWORD = 10;
+    /** What bcrypt looks at. */
+    private static final int LONGEST_PASSWORD = 72;
 
     private final PeopleMapper people;
     private final PasswordEncoder encoder;
@@ -33,11 +42,24 @@ public class SchoolOffice {
     }
 
     public Person addTeacher(long schoolId, String name, String email, String password) {
-        return addPerson(schoolId, Person.Role.TEACHER, name, email.toLowerCase(Locale.ROOT), password);
+        if (password == null || password.length() < SHORTEST_PASSWORD || password.length() > LONGEST_PASSWORD) {
+            throw Refusal.unfit("set-up.PASSWORD", SHORTEST_PASSWORD, LONGEST_PASSWORD);
+        }
+        try {
+            return addPerson(schoolId, Person.Role.TEACHER, name, address(email), password);
+        } catch (DuplicateKeyException taken) {
+            throw Refusal.conflict("set-up.EMAIL_TAKEN");
+        }
     }
 
+    /** A student, whose on-air name is their first name until somebody says otherwise. */
     public Person addStudent(long schoolId, String name, String passphrase) {
         return addPerson(schoolId, Person.Role.STUDENT, name, null, SignIn.plain(passphrase));
+    }
+
+    /** A student whose passphrase has been hashed already, since that is slow. */
+    public Person addStudentWithHash(long schoolId, String name, String secretHash) {
+        return addHashed(schoolId, Person.Role.STUDENT, name, null, secretHash);
     }
 
     public long addClass(Person teacher, String name, String code) {
@@ -45,6 +67,10 @@ public class SchoolOffice {
         people.addClass(row, teacher.schoolId(), name, code);
         people.addTeacherToClass(row.id(), teacher.id());
         return row.id();
+    }
+
+    public void addTeacherToClass(long classId, Person teacher) {
+        people.addTeacherToClass(classId, teacher.id());
     }
 
     /** A crew of students of a class, and the episode that it makes; returns the episode's id. */
@@ -60,9 +86,24 @@ public class SchoolOffice {
         return episode.id();
     }
 
+    /** An e-mail address as it is kept: one that could be one, in lower case. */
+    static String address(String email) {
+        String address = Fields.required(email, LONGEST_ADDRESS, "set-up.EMAIL").toLowerCase(Locale.ROOT);
+        if (!address.matches("[^\\s@]+@[^\\s@]+\\.[^\\s@.]+")) {
+            throw Refusal.unfit("set-up.EMAIL", LONGEST_ADDRESS);
+        }
+        return address;
+    }
+
     private Person addPerson(long schoolId, Person.Role role, String name, String email, String secret) {
+        return addHashed(schoolId, role, name, email, encoder.encode(secret));
+    }
+
+    private Person addHashed(long schoolId, Person.Role role, String name, String email, String secretHash) {
+        String stripped = Fields.required(name, LONGEST_NAME, "set-up.NAME");
         NewRow row = new NewRow();
-        people.addPerson(row, schoolId, role, name, email, encoder.encode(secret));
-        return new Person(row.id(), schoolId, role, name);
+        people.addPerson(row, schoolId, role, stripped, email, secretHash,
+                role == Person.Role.STUDENT ? OnAirNames.first(stripped) : null);
+        return new Person(row.id(), schoolId, role, stripped);
     }
 }

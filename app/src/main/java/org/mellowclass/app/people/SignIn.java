@@ -79,6 +79,7 @@ public class SignIn {
             return new Result.Wrong();
         }
         attempts.invalidate(account);
+        people.passphraseUsed(match.get().id());
         return new Result.Welcome(match.get().person());
     }
 }

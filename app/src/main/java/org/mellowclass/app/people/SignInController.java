@@ -4,14 +4,7 @@ import java.util.List;
 
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
-import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
-import org.springframework.security.core.Authentication;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
-import org.springframework.security.core.authority.SimpleGrantedAuthority;
-import org.springframework.security.core.context.SecurityContext;
-import org.springframework.security.core.context.SecurityContextHolder;
-import org.springframework.security.web.authentication.session.SessionAuthenticationStrategy;
-import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -23,15 +16,12 @@ class SignInController {
 
     private final SignIn signIn;
     private final Access access;
-    private final SecurityContextRepository contexts;
-    private final SessionAuthenticationStrategy sessions;
+    private final Entrance entrance;
 
-    SignInController(SignIn signIn, Access access, SecurityContextRepository contexts,
-                     SessionAuthenticationStrategy sessions) {
+    SignInController(SignIn signIn, Access access, Entrance entrance) {
         this.signIn = signIn;
         this.access = access;
-        this.contexts = contexts;
-        this.sessions = sessions;
+        this.entrance = entrance;
     }
 
     /** Everybody's way home: a teacher's class board, a student's episode. */
@@ -78,14 +68,7 @@ class SignInController {
 
     private String enter(SignIn.Result result, Model model, HttpServletRequest request, HttpServletResponse response) {
         if (result instanceof SignIn.Result.Welcome welcome) {
-            Person person = welcome.person();
-            Authentication authentication = UsernamePasswordAuthenticationToken.authenticated(person, null,
-                    List.of(new SimpleGrantedAuthority("ROLE_" + person.role())));
-            sessions.onAuthentication(authentication, request, response);
-            SecurityContext context = SecurityContextHolder.createEmptyContext();
-            context.setAuthentication(authentication);
-            SecurityContextHolder.setContext(context);
-            contexts.saveContext(context, request, response);
+            entrance.welcome(welcome.person(), request, response);
             return "redirect:/";
         }
         model.addAttribute("problem",

@@ -11,6 +11,7 @@ import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.jobs.Reporting;
+import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.SoundStore;
@@ -53,10 +54,11 @@ class HandInMaking {
     private final SoundStore store;
     private final SoundEncoder encoder;
     private final Jobs jobs;
+    private final LiveEvents live;
     private final ObjectMapper json;
 
     HandInMaking(HandInMapper handIns, Bench bench, TakeShelf takes, Briefs briefs, SoundStore store, SoundEncoder encoder,
-                 Jobs jobs, ObjectMapper json) {
+                 Jobs jobs, LiveEvents live, ObjectMapper json) {
         this.handIns = handIns;
         this.bench = bench;
         this.takes = takes;
@@ -64,6 +66,7 @@ class HandInMaking {
         this.store = store;
         this.encoder = encoder;
         this.jobs = jobs;
+        this.live = live;
         this.json = json;
     }
 
@@ -107,6 +110,7 @@ class HandInMaking {
             if (handIns.ready(handInId, store.put(flac), store.put(skylineFile), json.writeValueAsString(check)) == 0) {
                 LOG.info("hand-in {} was made by somebody else meanwhile", handInId);
             }
+            live.episodeChanged(handIn.episodeId());
         } finally {
             jobs.ended(KIND, handInId);
             Files.deleteIfExists(flac);

@@ -13,13 +13,14 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.bench.Head;
 import org.mellowclass.app.jobs.Jobs;
+import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
-import org.mellowclass.app.people.NotFound;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;
 import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.soundcheck.SoundCheck;
 import org.springframework.stereotype.Service;
@@ -40,8 +41,10 @@ public class HandIns {
     private final SoundStore store;
     private final ObjectMapper json;
     private final Clock clock;
+    private final LiveEvents live;
 
-    HandIns(HandInMapper handIns, Bench bench, Access access, Jobs jobs, SoundStore store, ObjectMapper json, Clock clock) {
+    HandIns(HandInMapper handIns, Bench bench, Access access, Jobs jobs, SoundStore store, ObjectMapper json, Clock clock,
+            LiveEvents live) {
         this.handIns = handIns;
         this.bench = bench;
         this.access = access;
@@ -49,6 +52,7 @@ public class HandIns {
         this.store = store;
         this.json = json;
         this.clock = clock;
+        this.live = live;
     }
 
     /**
@@ -67,6 +71,7 @@ public class HandIns {
         HandIn handIn = earlier.orElseGet(() -> handIns.ofRevision(episodeId, head.seq()).orElseThrow());
         if (earlier.isEmpty() || handIns.again(handIn.id()) == 1) {
             jobs.ask(HandInMaking.KIND, handIn.id());
+            live.episodeChanged(episodeId);
         }
         return handIn;
     }
@@ -122,6 +127,7 @@ public class HandIns {
             throw Refusal.unfit("hand-in.SENTENCE_TOO_LONG", LONGEST_SENTENCE);
         }
         handIns.decide(handInId, decision, words.isEmpty() ? null : words, viewer.id(), clock.instant());
+        live.episodeChanged(handIn.episodeId());
         return handIns.find(handInId).orElseThrow();
     }
 

@@ -7,13 +7,16 @@ import java.util.stream.IntStream;
 import java.util.zip.CRC32;
 
 import org.mellowclass.app.jobs.Jobs;
+import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
-import org.mellowclass.app.people.NotFound;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.store.RandomKey;
 import org.mellowclass.app.takes.TakeMapper.ChunkFacts;
+import org.mellowclass.app.web.Fields;
+import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
+import org.mellowclass.core.sound.Pcm16;
 import org.mellowclass.media.SoundDecoder;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -41,12 +44,14 @@ public class Recording {
     private final Access access;
     private final Jobs jobs;
     private final Clock clock;
+    private final LiveEvents live;
 
-    Recording(TakeMapper takes, Access access, Jobs jobs, Clock clock) {
+    Recording(TakeMapper takes, Access access, Jobs jobs, Clock clock, LiveEvents live) {
         this.takes = takes;
         this.access = access;
         this.jobs = jobs;
         this.clock = clock;
+        this.live = live;
     }
 
     /**
@@ -66,9 +71,10 @@ public class Recording {
         int number = takes.count(episode.id(), Take.Origin.RECORDED) + 1;
         String uploadKey = RandomKey.next();
         TakeMapper.NewTake take = new TakeMapper.NewTake(episode.id(), viewer.id(), "Take " + number,
-                TrackNames.checked(trackName), Take.Origin.RECORDED, Take.State.RECORDING, sampleRate, CHANNELS, null,
+                Fields.required(trackName, Take.LONGEST_TRACK_NAME, "take.TRACK_NAME"), Take.Origin.RECORDED, Take.State.RECORDING, sampleRate, CHANNELS, null,
                 uploadKey, clock.instant());
         takes.add(take);
+        live.episodeChanged(episode.id());
         return new Begun(take.id, uploadKey);
     }
 
@@ -94,8 +100,16 @@ public class Recording {
         if (crc.getValue() != crc32) {
             throw Refusal.unfit("take.DAMAGED", number);
         }
-        takes.addChunk(take.id(), number, firstFrame, pcm.length / 2, pcm);
-        takes.sign(take.id(), clock.instant());
+        if (takes.addChunk(take.id(), number, firstFrame, pcm.length / 2, pcm) == 1) {
+            RecentPeaks before = RecentPeaks.of(takes.recentPeaks(take.id()));
+            RecentPeaks now = before.with(Pcm16.peak(pcm));
+            takes.heard(take.id(), clock.instant(), now.text());
+            if (!now.word().equals(before.word())) {
+                live.episodeChanged(take.episodeId());
+            }
+        } else {
+            takes.sign(take.id(), clock.instant());
+        }
     }
 
     /** A sign of life from a recording that has nothing to send. */
@@ -151,6 +165,7 @@ public class Recording {
         long end = chunks.stream().mapToLong(ChunkFacts::endFrame).max().orElse(0);
         if (takes.arrived(take.id(), Math.max(frames, end)) == 1) {
             jobs.ask(TakeConversion.KIND, take.id());
+            live.episodeChanged(take.episodeId());
         }
     }
 

@@ -21,7 +21,14 @@ public record Take(long id, long episodeId, long authorId, String name, String t
                    String skylineKey, Integer channels, Long frames, String clipped, Long roomFrame, Instant lastSignAt, Long sourceFrames,
                    String missing, Instant createdAt) {
 
-    public enum Origin { RECORDED, BROUGHT_IN }
+    public static final int LONGEST_TRACK_NAME = 60;
+
+    public enum Origin { RECORDED, BROUGHT_IN, SHELF }
+
+    /** What is kept of a sound that is ready, and what is known of it. */
+    public record Files(String originalKey, String soundKey, String skylineKey, int sourceRate, int channels, long frames,
+                        String clipped) {
+    }
 
     /** Being recorded; all there but not made ready yet; ready to be heard; refused. */
     public enum State { RECORDING, ARRIVED, READY, FAILED }
@@ -37,6 +44,14 @@ public record Take(long id, long episodeId, long authorId, String name, String t
     /** Whether its recording has broken off; what has come is kept, and it can be completed. */
     boolean interrupted(Instant now) {
         return state == State.RECORDING && !recording(now);
+    }
+
+    /** This take with what was made of it. */
+    Take madeReady(SoundPreparation.Prepared sound, String newOriginalKey, String newSoundKey, String newSkylineKey,
+                   String newClipped, String newMissing) {
+        return new Take(id, episodeId, authorId, name, trackName, origin, State.READY, null, sound.rate(), sound.channels(),
+                newOriginalKey, newSoundKey, newSkylineKey, sound.channels(), sound.frames(), newClipped, sound.roomFrame(),
+                lastSignAt, sourceFrames, newMissing, createdAt);
     }
 
     public boolean ready() {

@@ -58,7 +58,7 @@ class TakeController {
 
     @GetMapping("/episodes/{episodeId}/record")
     String room(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, Model model) {
-        Episode episode = access.episode(viewer, episodeId);
+        Episode episode = access.openedEpisode(viewer, episodeId);
         model.addAttribute("episode", episode);
         model.addAttribute("own", !viewer.isTeacher());
         model.addAttribute("workingLevel", WorkingLevel.STANDARD);

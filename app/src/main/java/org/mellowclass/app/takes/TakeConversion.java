@@ -8,20 +8,12 @@ import java.util.List;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
 import org.mellowclass.app.jobs.Jobs;
-import org.mellowclass.app.jobs.Reporting;
-import org.mellowclass.app.store.SkylineFile;
+import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.SoundStore;
-import org.mellowclass.core.dsp.Resampler;
-import org.mellowclass.core.measure.ClippedSpot;
-import org.mellowclass.core.measure.ClippingFinder;
+import org.mellowclass.app.takes.SoundPreparation.Prepared;
 import org.mellowclass.core.measure.ClippingFinder.Search;
-import org.mellowclass.core.measure.LoudnessMeter;
-import org.mellowclass.core.measure.Skyline;
-import org.mellowclass.core.measure.SpeechLevels;
-import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleFormat;
-import org.mellowclass.core.sound.SampleSink;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.sound.Tap;
@@ -36,7 +28,7 @@ import org.springframework.context.annotation.Configuration;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
-/** Makes a take ready: its sound at 48 kHz, its skyline and its clipped spots, in one pass over what came in. */
+/** Makes a take ready, of the chunks of its recording or of the file that was brought in. */
 @Component
 class TakeConversion {
 
@@ -51,17 +43,21 @@ class TakeConversion {
     private final SoundDecoder decoder;
     private final Jobs jobs;
     private final ObjectMapper json;
+    private final SoundPreparation preparation;
     private final TakeLanding landing;
+    private final LiveEvents live;
     private final TransactionTemplate transaction;
 
     TakeConversion(TakeMapper takes, SoundStore store, SoundDecoder decoder, Jobs jobs, ObjectMapper json,
-                   TakeLanding landing, TransactionTemplate transaction) {
+                   SoundPreparation preparation, TakeLanding landing, LiveEvents live, TransactionTemplate transaction) {
         this.takes = takes;
         this.store = store;
         this.decoder = decoder;
         this.jobs = jobs;
         this.json = json;
+        this.preparation = preparation;
         this.landing = landing;
+        this.live = live;
         this.transaction = transaction;
     }
 
@@ -89,19 +85,19 @@ class TakeConversion {
         try {
             Made made = take.origin() == Take.Origin.RECORDED
                     ? fromChunks(take, original, wav, skyline) : fromFile(take, wav, skyline);
-            if (made.frames == 0) {
+            Prepared sound = made.sound;
+            if (sound.frames() == 0) {
                 refuse(take, SoundRefused.Reason.EMPTY);
                 return;
             }
             String originalKey = take.originalKey() != null ? take.originalKey() : store.put(original);
-            Take ready = new Take(take.id(), take.episodeId(), take.authorId(), take.name(), take.trackName(),
-                    take.origin(), Take.State.READY, null, made.rate, made.channels, originalKey, store.put(wav),
-                    store.put(skyline), made.channels, made.frames, json.writeValueAsString(made.clipped), made.roomFrame, take.lastSignAt(),
-                    take.sourceFrames(), json.writeValueAsString(made.missing), take.createdAt());
+            Take ready = take.madeReady(sound, originalKey, store.put(wav), store.put(skyline),
+                    json.writeValueAsString(sound.clipped()), json.writeValueAsString(made.missing));
             transaction.executeWithoutResult(status -> {
                 if (takes.ready(ready) == 1) {
                     takes.deleteChunks(takeId);
                     landing.land(ready);
+                    live.episodeChanged(ready.episodeId());
                 }
             });
         } catch (SoundRefused refused) {
@@ -134,59 +130,35 @@ class TakeConversion {
         }
     }
 
-    private record Made(int rate, int channels, long frames, List<ClippedSpot> clipped, Long roomFrame, List<Span> missing) {
+    private record Made(Prepared sound, List<Span> missing) {
     }
 
     private Made fromChunks(Take take, Path original, Path wav, Path skyline) throws IOException {
         ChunkSound chunks = new ChunkSound(takes, take);
         try (WavWriter asItCame = WavWriter.create(original, chunks.channels(), chunks.sampleRate(), SampleFormat.PCM_16)) {
-            return convert(take, new Tap(chunks, asItCame), Search.FULL_SCALE_AND_FLAT_TOPS, chunks.frames(), chunks.missing(),
-                    wav, skyline);
+            Prepared sound = prepare(take, new Tap(chunks, asItCame), Search.FULL_SCALE_AND_FLAT_TOPS, chunks.frames(), wav, skyline);
+            return new Made(sound, chunks.missing().stream().map(span -> SoundPreparation.atHouseRate(span, take.sourceRate())).toList());
         }
     }
 
     private Made fromFile(Take take, Path wav, Path skyline) throws IOException, SoundRefused {
         Path file = store.file(take.originalKey());
         SoundFacts facts = decoder.probe(file);
-        long expected = (long) (facts.seconds() * facts.sampleRate());
         Search search = facts.lossless() ? Search.FULL_SCALE_AND_FLAT_TOPS : Search.FULL_SCALE_ONLY;
-        return convert(take, decoder.open(file, facts), search, expected, List.of(), wav, skyline);
+        return new Made(prepare(take, decoder.open(file, facts), search, facts.expectedFrames(), wav, skyline), List.of());
     }
 
-    private Made convert(Take take, SampleSource incoming, Search search, long expectedFrames, List<Span> missing,
-                         Path wav, Path skylineFile) throws IOException {
-        ClippingFinder clipping = new ClippingFinder(incoming.channels(), incoming.sampleRate(), search);
-        Skyline skyline = new Skyline(incoming.channels());
-        LoudnessMeter loudness = new LoudnessMeter(incoming.channels());
-        SpeechLevels levels = new SpeechLevels(incoming.channels());
-        long frames;
-        SampleSource reported = new Reporting(new Tap(incoming, clipping), expectedFrames,
-                read -> jobs.progress(KIND, take.id(), read, expectedFrames));
-        try (SampleSource converted = Resampler.to(Frames.RATE, reported);
-             WavWriter writer = WavWriter.create(wav, incoming.channels(), Frames.RATE, SampleFormat.FLOAT_32)) {
-            frames = SampleSink.drain(converted, writer, skyline, loudness, levels);
-        }
-        skyline.finish();
-        SkylineFile.write(skyline, skylineFile);
-        return new Made(incoming.sampleRate(), incoming.channels(), frames,
-                clipping.spots().stream().map(spot -> atHouseRate(spot, incoming.sampleRate())).toList(),
-                levels.room(loudness.integrated()).map(Span::startFrame).orElse(null),
-                missing.stream().map(span -> atHouseRate(span, incoming.sampleRate())).toList());
-    }
-
-    private static ClippedSpot atHouseRate(ClippedSpot spot, int rate) {
-        Span span = atHouseRate(new Span(spot.startFrame(), spot.endFrame()), rate);
-        return new ClippedSpot(span.startFrame(), span.endFrame(), spot.runs());
-    }
-
-    private static Span atHouseRate(Span span, int rate) {
-        return new Span(span.startFrame() * Frames.RATE / rate, Frames.converted(span.endFrame(), rate));
+    private Prepared prepare(Take take, SampleSource incoming, Search search, long expectedFrames, Path wav, Path skyline)
+            throws IOException {
+        return preparation.prepare(incoming, search, expectedFrames, read -> jobs.progress(KIND, take.id(), read, expectedFrames),
+                wav, skyline);
     }
 
     /** Nothing of a refused file is kept but its row, which says why. */
     private void refuse(Take take, SoundRefused.Reason reason) throws IOException {
         LOG.info("take {} refused: {}", take.id(), reason);
         takes.failed(take.id(), reason.name());
+        live.episodeChanged(take.episodeId());
         takes.deleteChunks(take.id());
         if (take.originalKey() != null) {
             store.delete(take.originalKey());

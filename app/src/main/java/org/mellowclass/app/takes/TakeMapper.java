@@ -85,6 +85,23 @@ interface TakeMapper {
     @Update("UPDATE take SET last_sign_at = #{at} WHERE id = #{id}")
     void sign(long id, Instant at);
 
+    @Select("SELECT recent_peaks FROM take WHERE id = #{id}")
+    String recentPeaks(long id);
+
+    @Update("UPDATE take SET last_sign_at = #{at}, recent_peaks = #{peaks} WHERE id = #{id}")
+    void heard(long id, Instant at, String peaks);
+
+    /** A recording that goes on, with its last peaks. */
+    record Running(long episodeId, String recentPeaks, Instant createdAt) {
+    }
+
+    @Select("""
+            SELECT t.episode_id, t.recent_peaks, t.created_at
+            FROM take t JOIN episode e ON e.id = t.episode_id JOIN crew ON crew.id = e.crew_id
+            WHERE crew.class_id = #{classId} AND t.state = 'RECORDING' AND t.last_sign_at > #{after} ORDER BY t.id
+            """)
+    List<Running> runningOfClass(long classId, Instant after);
+
     @Select(TAKE + "WHERE episode_id = #{episodeId} ORDER BY created_at DESC, id DESC")
     List<Take> ofEpisode(long episodeId);
 
@@ -102,7 +119,7 @@ interface TakeMapper {
             INSERT IGNORE INTO take_chunk (take_id, number, first_frame, frames, pcm)
             VALUES (#{takeId}, #{number}, #{firstFrame}, #{frames}, #{pcm})
             """)
-    void addChunk(long takeId, int number, long firstFrame, int frames, byte[] pcm);
+    int addChunk(long takeId, int number, long firstFrame, int frames, byte[] pcm);
 
     @Select("SELECT number, first_frame, frames FROM take_chunk WHERE take_id = #{takeId} ORDER BY number")
     List<ChunkFacts> chunks(long takeId);
@@ -124,6 +141,17 @@ interface TakeMapper {
             WHERE id = #{id} AND state = 'ARRIVED'
             """)
     int ready(Take take);
+
+    @Select("SELECT id FROM take WHERE episode_id = #{episodeId} AND shelf_sound_id = #{shelfSoundId}")
+    Optional<Long> ofShelf(long episodeId, long shelfSoundId);
+
+    @Update("""
+            UPDATE take SET state = 'READY', shelf_sound_id = #{shelfSoundId}, sound_key = #{files.soundKey},
+                   skyline_key = #{files.skylineKey}, channels = #{files.channels}, frames = #{files.frames},
+                   clipped = #{files.clipped}, missing = '[]'
+            WHERE id = #{id}
+            """)
+    void readyFromShelf(long id, long shelfSoundId, Take.Files files);
 
     @Update("UPDATE take SET state = 'FAILED', problem = #{problem}, original_key = NULL WHERE id = #{id} AND state <> 'READY'")
     void failed(long id, String problem);

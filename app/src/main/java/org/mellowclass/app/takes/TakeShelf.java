@@ -3,6 +3,7 @@ package org.mellowclass.app.takes;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
@@ -16,11 +17,11 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
-import org.mellowclass.app.people.NotFound;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;
 import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.web.NotFound;
 import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.measure.Skyline;
 import org.mellowclass.core.render.Takes;
@@ -42,13 +43,15 @@ public class TakeShelf implements Takes {
     private final SoundStore store;
     private final Jobs jobs;
     private final ObjectMapper json;
+    private final Clock clock;
 
-    TakeShelf(TakeMapper takes, Access access, SoundStore store, Jobs jobs, ObjectMapper json) {
+    TakeShelf(TakeMapper takes, Access access, SoundStore store, Jobs jobs, ObjectMapper json, Clock clock) {
         this.takes = takes;
         this.access = access;
         this.store = store;
         this.jobs = jobs;
         this.json = json;
+        this.clock = clock;
     }
 
     /** All takes of an episode, the newest first. */
@@ -79,6 +82,13 @@ public class TakeShelf implements Takes {
     public Map<Long, Take> newestOfClass(SchoolClass schoolClass) {
         return takes.newestOfClass(schoolClass.id()).stream()
                 .collect(Collectors.toMap(Take::episodeId, Function.identity()));
+    }
+
+    /** The recordings that go on in a class that {@link Access#taughtClass} has let through, by episode. */
+    public Map<Long, RecentPeaks> runningOfClass(SchoolClass schoolClass) {
+        return takes.runningOfClass(schoolClass.id(), clock.instant().minus(Take.LONGEST_SILENCE)).stream()
+                .collect(Collectors.toMap(TakeMapper.Running::episodeId, running -> RecentPeaks.of(running.recentPeaks()),
+                        (first, second) -> second));
     }
 
     /** How far a take has come on its way to being ready, in percent. */

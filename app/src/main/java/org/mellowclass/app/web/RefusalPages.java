@@ -3,7 +3,6 @@ package org.mellowclass.app.web;
 import java.util.Locale;
 
 import jakarta.servlet.http.HttpServletRequest;
-import org.mellowclass.app.people.NotFound;
 import org.mellowclass.core.timeline.EditRefused;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;

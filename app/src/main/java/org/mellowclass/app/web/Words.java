@@ -1,5 +1,6 @@
 package org.mellowclass.app.web;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
@@ -26,6 +27,12 @@ public class Words {
     public String clock(long frames) {
         long seconds = frames / Frames.RATE;
         return seconds / 60 + ":" + String.format(Locale.ROOT, "%02d", seconds % 60);
+    }
+
+    /** A length as people say it: 3.4 s, or 1:05 from a minute on. */
+    public String seconds(long frames) {
+        return frames >= Frames.ofSeconds(60) ? clock(frames)
+                : String.format(Locale.ROOT, "%.1f s", (double) frames / Frames.RATE);
     }
 
     /** Minutes, seconds and hundredths of a place in frames: 1:05.32. */
@@ -66,6 +73,19 @@ public class Words {
 
     public String dayAndTime(Instant instant, String zone) {
         return DAY_AND_TIME.format(instant.atZone(ZoneId.of(zone)));
+    }
+
+    /** A day of the last week, in the zone of a school: since Monday; earlier ones with their date. */
+    public String since(Instant instant, Instant now, String zone) {
+        LocalDate day = instant.atZone(ZoneId.of(zone)).toLocalDate();
+        boolean thisWeek = day.isAfter(now.atZone(ZoneId.of(zone)).toLocalDate().minusDays(7));
+        return "since " + (thisWeek ? DateTimeFormatter.ofPattern("EEEE", Locale.UK) : DAY).format(day);
+    }
+
+    /** How long ago something was: 40 min, 3 h, 2 days. */
+    public String ago(Instant instant, Instant now) {
+        long minutes = Math.max(0, Duration.between(instant, now).toMinutes());
+        return minutes < 60 ? minutes + " min" : minutes < 48 * 60 ? minutes / 60 + " h" : minutes / (24 * 60) + " days";
     }
 
     public String day(LocalDate day) {

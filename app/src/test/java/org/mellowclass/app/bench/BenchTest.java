@@ -17,10 +17,10 @@ import java.util.concurrent.Future;
 
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.mellowclass.app.people.NotFound;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.Schools;
+import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.render.Mixer;
 import org.mellowclass.core.sound.Frames;

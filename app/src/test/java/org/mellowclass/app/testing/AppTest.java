@@ -17,6 +17,6 @@ import org.springframework.test.context.ActiveProfiles;
 @SpringBootTest(classes = MellowClass.class, webEnvironment = SpringBootTest.WebEnvironment.RANDOM_PORT)
 @AutoConfigureMockMvc
 @ActiveProfiles("test")
-@Import(Schools.class)
+@Import({Schools.class, Statements.class})
 public @interface AppTest {
 }

@@ -10,11 +10,14 @@ import java.util.function.BooleanSupplier;
 
 import org.awaitility.Awaitility;
 import org.mellowclass.app.brief.Brief;
+import org.mellowclass.app.brief.BriefDraft;
 import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolOffice;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.shelf.Shelf;
+import org.mellowclass.app.shelf.ShelfSound;
 import org.mellowclass.app.store.RandomKey;
 import org.mellowclass.app.takes.BringingIn;
 import org.mellowclass.app.takes.TakeShelf;
@@ -36,13 +39,15 @@ public class Schools {
     private final BringingIn bringingIn;
     private final TakeShelf takes;
     private final HandIns handIns;
+    private final Shelf shelf;
 
-    Schools(SchoolOffice office, Briefs briefs, BringingIn bringingIn, TakeShelf takes, HandIns handIns) {
+    Schools(SchoolOffice office, Briefs briefs, BringingIn bringingIn, TakeShelf takes, HandIns handIns, Shelf shelf) {
         this.office = office;
         this.briefs = briefs;
         this.bringingIn = bringingIn;
         this.takes = takes;
         this.handIns = handIns;
+        this.shelf = shelf;
     }
 
     /**
@@ -71,7 +76,7 @@ public class Schools {
         long classId = office.addClass(teacher, "7 Test", code);
         long otherClassId = office.addClass(otherTeacher, "9 Test", "O" + unique.toUpperCase());
         for (long id : List.of(classId, otherClassId)) {
-            briefs.add(new Brief(id, "Test Tales", "Stories.", -16, -1, Frames.ofSeconds(2), Frames.ofSeconds(60),
+            briefs.add(Brief.first(id, "Test Tales", "Stories.", Frames.ofSeconds(2), Frames.ofSeconds(60),
                     LocalDate.of(2026, 12, 4)));
         }
         Person student = office.addStudent(school, "Noor", PASSPHRASE);
@@ -90,6 +95,30 @@ public class Schools {
         long take = bringingIn.bringIn(school.student, school.episodeId, "sound.wav", track, target -> write(signal, target));
         await(() -> takes.ready(school.episodeId).containsKey(take));
         return take;
+    }
+
+    /** A sound on the first class's shelf, ready. */
+    public long shelfSound(School school, String name, Signal signal) throws IOException {
+        long id = shelf.add(school.teacher, school.classId, new Shelf.About(name, ShelfSound.Kind.MUSIC, "Ms Reed", "CC0 1.0", "made here", ""),
+                target -> write(signal, target));
+        await(() -> shelf.sound(school.teacher, id).ready());
+        return id;
+    }
+
+    /** The first class's brief as its page would send it, without rows. */
+    public BriefDraft draft(School school) {
+        Brief brief = briefs.ofClass(school.classId);
+        return new BriefDraft(brief.version(), brief.project(), brief.story(), brief.loudnessLufs(), brief.ceilingDbtp(), "0:02", "1:00", "",
+                brief.outputFormat(), brief.recipe(), List.of(), List.of(), List.of(), List.of(), true);
+    }
+
+    /** A part in the first class's brief, the only one. */
+    public long part(School school, String name) {
+        BriefDraft d = draft(school);
+        briefs.change(school.teacher, school.classId, new BriefDraft(d.version(), d.project(), d.story(), d.loudnessLufs(), d.ceilingDbtp(),
+                d.shortest(), d.longest(), d.dueDay(), d.outputFormat(), d.recipe(),
+                List.of(new BriefDraft.PartDraft(0, name, "0:05", "0:20")), d.lines(), d.rubric(), d.starter(), true));
+        return briefs.whole(school.classId).parts().get(0).id();
     }
 
     /** Hands the first episode in, and waits for its mixdown. */

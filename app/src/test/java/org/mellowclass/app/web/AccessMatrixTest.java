@@ -9,6 +9,7 @@ import java.net.URI;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
@@ -18,15 +19,21 @@ import java.util.regex.Pattern;
 import org.junit.jupiter.api.DynamicTest;
 import org.junit.jupiter.api.TestFactory;
 import org.mellowclass.app.feed.AirDesk;
+import org.mellowclass.app.people.Invitations;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.review.MarginNote;
 import org.mellowclass.app.review.MarginNotes;
+import org.mellowclass.app.roster.Classes;
+import org.mellowclass.app.roster.Crews;
+import org.mellowclass.app.roster.Roster;
+import org.mellowclass.app.shelf.Shelf;
 import org.mellowclass.app.takes.Recording;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.As;
 import org.mellowclass.app.testing.Schools;
+import org.mellowclass.core.testing.Signal;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.beans.factory.annotation.Qualifier;
 import org.springframework.http.HttpMethod;
@@ -44,14 +51,55 @@ import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandl
 class AccessMatrixTest {
 
     /** Who may come in; everybody else is told that there is nothing, or sent to the sign-in. */
-    private enum Open { TO_ALL, TO_SIGNED_IN, TO_CREW, TO_CREW_AND_TEACHER, TO_TEACHER }
+    private enum Open { TO_ALL, TO_NOBODY, TO_SIGNED_IN, TO_CREW, TO_CREW_AND_TEACHER, TO_CLASS, TO_TEACHER, TO_EVERY_TEACHER }
 
     private static final Map<String, Open> RULES = new TreeMap<>(Map.ofEntries(
             Map.entry("GET /", Open.TO_SIGNED_IN),
             Map.entry("GET /sign-in", Open.TO_ALL),
             Map.entry("POST /sign-in/teacher", Open.TO_ALL),
             Map.entry("POST /sign-in/student", Open.TO_ALL),
+            Map.entry("GET /first-start", Open.TO_NOBODY),
+            Map.entry("POST /first-start", Open.TO_NOBODY),
+            Map.entry("GET /invitations/{invitationKey}", Open.TO_ALL),
+            Map.entry("POST /invitations/{invitationKey}", Open.TO_ALL),
+            Map.entry("GET /outbox", Open.TO_EVERY_TEACHER),
+            Map.entry("POST /classes", Open.TO_EVERY_TEACHER),
             Map.entry("GET /classes/{classId}", Open.TO_TEACHER),
+            Map.entry("GET /classes/{classId}/now", Open.TO_TEACHER),
+            Map.entry("GET /classes/{classId}/live", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/turns", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/turns/end", Open.TO_TEACHER),
+            Map.entry("POST /episodes/{episodeId}/turn/done", Open.TO_CREW),
+            Map.entry("GET /classes/{classId}/crews", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/crews", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/crews/deal", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/crews/{crewId}/name", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/crews/{crewId}/remove", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/students", Open.TO_TEACHER),
+            Map.entry("GET /classes/{classId}/students/{studentId}", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/students/{studentId}", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/students/{studentId}/move", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/students/{studentId}/leave", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/passphrases", Open.TO_TEACHER),
+            Map.entry("GET /classes/{classId}/cards", Open.TO_TEACHER),
+            Map.entry("GET /classes/{classId}/cards.pdf", Open.TO_TEACHER),
+            Map.entry("GET /classes/{classId}/roster", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/roster", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/roster/confirm", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/invitations", Open.TO_TEACHER),
+            Map.entry("GET /classes/{classId}/brief", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/brief", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/brief/copy", Open.TO_TEACHER),
+            Map.entry("POST /episodes/{episodeId}/parts/{partId}", Open.TO_TEACHER),
+            Map.entry("GET /classes/{classId}/shelf", Open.TO_TEACHER),
+            Map.entry("GET /classes/{classId}/shelf/list", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/shelf", Open.TO_TEACHER),
+            Map.entry("POST /shelf/{soundId}/excerpts", Open.TO_TEACHER),
+            Map.entry("POST /shelf/{soundId}/take-away", Open.TO_TEACHER),
+            Map.entry("POST /excerpts/{excerptId}/remove", Open.TO_TEACHER),
+            Map.entry("GET /shelf/{soundId}/sound", Open.TO_CLASS),
+            Map.entry("GET /episodes/{episodeId}/shelf", Open.TO_CREW_AND_TEACHER),
+            Map.entry("POST /episodes/{episodeId}/shelf", Open.TO_CREW),
             Map.entry("GET /episodes/{episodeId}/record", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/takes", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /episodes/{episodeId}/takes", Open.TO_CREW),
@@ -92,14 +140,21 @@ class AccessMatrixTest {
     private static final String ZEROS_CRC32 = "558161692";
 
     /** What is sent along, where an empty request would be refused before anybody asks whose it is. */
-    private static final Map<String, String> BODIES = Map.of(
-            "POST /episodes/{episodeId}/recordings", "{\"trackName\":\"Noor\",\"sampleRate\":48000}",
-            "POST /uploads/{uploadKey}/end", "{\"chunks\":1,\"frames\":100}",
-            "POST /episodes/{episodeId}/edits",
-            "{\"clientId\":\"matrix-edit-1\",\"base\":1,\"edit\":{\"type\":\"remove\",\"startFrame\":0,\"endFrame\":9,\"trackIds\":[1]}}",
-            "POST /notes/{noteId}/done", "{\"done\":true}",
-            "POST /episodes/{episodeId}/undo", "{\"clientId\":\"matrix-undo-1\",\"base\":99,\"evenOfOthers\":true}",
-            "POST /episodes/{episodeId}/redo", "{\"clientId\":\"matrix-redo-1\",\"base\":99}");
+    private static final Map<String, String> BODIES = Map.ofEntries(
+            Map.entry("POST /episodes/{episodeId}/recordings", "{\"trackName\":\"Noor\",\"sampleRate\":48000}"),
+            Map.entry("POST /uploads/{uploadKey}/end", "{\"chunks\":1,\"frames\":100}"),
+            Map.entry("POST /episodes/{episodeId}/edits",
+                    "{\"clientId\":\"matrix-edit-1\",\"base\":1,\"edit\":{\"type\":\"remove\",\"startFrame\":0,\"endFrame\":9,\"trackIds\":[1]}}"),
+            Map.entry("POST /notes/{noteId}/done", "{\"done\":true}"),
+            Map.entry("POST /classes/{classId}/brief", """
+                    {"version":1,"project":"P","story":"","loudnessLufs":-16,"ceilingDbtp":-1,"shortest":"0:10","longest":"1:00",
+                     "dueDay":"","outputFormat":"FLAC","recipe":"NONE","parts":[],"lines":[],"rubric":[],"starter":[]}"""),
+            Map.entry("POST /classes/{classId}/brief/copy", "{\"toClassId\":SECOND}"),
+            Map.entry("POST /episodes/{episodeId}/parts/{partId}", "{\"personId\":0}"),
+            Map.entry("POST /episodes/{episodeId}/shelf",
+                    "{\"clientId\":\"matrix-shelf-1\",\"base\":1,\"soundId\":SOUND,\"excerptId\":0,\"trackName\":\"Music\",\"startFrame\":0}"),
+            Map.entry("POST /episodes/{episodeId}/undo", "{\"clientId\":\"matrix-undo-1\",\"base\":99,\"evenOfOthers\":true}"),
+            Map.entry("POST /episodes/{episodeId}/redo", "{\"clientId\":\"matrix-redo-1\",\"base\":99}"));
 
     @Autowired
     @Qualifier("requestMappingHandlerMapping")
@@ -110,6 +165,16 @@ class AccessMatrixTest {
     private Schools schools;
     @Autowired
     private Recording recording;
+    @Autowired
+    private Roster roster;
+    @Autowired
+    private Classes classes;
+    @Autowired
+    private Crews crews;
+    @Autowired
+    private Shelf shelf;
+    @Autowired
+    private Invitations invitations;
     @Autowired
     private HandIns handIns;
     @Autowired
@@ -123,6 +188,14 @@ class AccessMatrixTest {
     private long readyTake;
     private String uploadKey;
     private HandIn handIn;
+    private long crewId;
+    private long spareStudent;
+    private long leavingStudent;
+    private long secondClass;
+    private long partId;
+    private long soundId;
+    private long excerptId;
+    private String invitationKey;
     private long noteToTick;
     private long noteToTakeBack;
 
@@ -156,6 +229,15 @@ class AccessMatrixTest {
         school = schools.build();
         readyTake = schools.readyTake(school, Schools.speech(), "Noor");
         handIn = schools.readyHandIn(school);
+        crewId = crews.ofClass(school.teacher(), school.classId()).get(0).id();
+        spareStudent = added("Spare");
+        leavingStudent = added("Leaving");
+        secondClass = classes.add(school.teacher(), "Second");
+        partId = schools.part(school, "Ending");
+        soundId = schools.shelfSound(school, "Bell", Signal.sine(2, 500, -20, 1));
+        shelf.addExcerpt(school.teacher(), soundId, "start", OptionalLong.of(0), OptionalLong.of(100));
+        excerptId = shelf.excerpts(school.teacher(), school.classId()).get(soundId).get(0).id();
+        invitationKey = invitations.invite(school.teacher(), school.classId(), "colleague@school.example");
         uploadKey = recording.begin(school.student(), school.episodeId(), "Noor", 48_000).uploadKey();
         for (int i = 0; i < 2; i++) {
             notes.write(school.teacher(), handIn.id(), MarginNote.Kind.LOVELY, "Lovely.", 0, 48_000);
@@ -169,9 +251,17 @@ class AccessMatrixTest {
         episodeKey = airDesk.onAir(school.episodeId()).orElseThrow().publicKey();
     }
 
+    private long added(String name) {
+        roster.add(school.teacher(), school.classId(), name);
+        return roster.students(school.teacher(), school.classId()).stream().filter(it -> it.name().equals(name)).findFirst()
+                .orElseThrow().id();
+    }
+
     private static void assertNobody(String address, Open rule, int status) {
         if (rule == Open.TO_ALL) {
             assertThat(status).isNotIn(401, 403, 404, 500);
+        } else if (rule == Open.TO_NOBODY) {
+            assertThat(status).isEqualTo(404);
         } else {
             assertThat(status).as("to the sign-in").isEqualTo(302);
         }
@@ -180,6 +270,9 @@ class AccessMatrixTest {
     private boolean mayEnter(Open rule, Person viewer) {
         return switch (rule) {
             case TO_ALL, TO_SIGNED_IN -> true;
+            case TO_NOBODY -> false;
+            case TO_EVERY_TEACHER -> viewer.isTeacher();
+            case TO_CLASS -> viewer.equals(school.student()) || viewer.equals(school.neighbour()) || viewer.equals(school.teacher());
             case TO_CREW -> viewer.equals(school.student());
             case TO_TEACHER -> viewer.equals(school.teacher());
             case TO_CREW_AND_TEACHER -> viewer.equals(school.student()) || viewer.equals(school.teacher());
@@ -190,7 +283,7 @@ class AccessMatrixTest {
         String method = address.substring(0, address.indexOf(' '));
         URI path = URI.create(filled(address));
         MockHttpServletRequestBuilder request;
-        if (address.equals("POST /episodes/{episodeId}/takes")) {
+        if (address.equals("POST /episodes/{episodeId}/takes") || address.equals("POST /classes/{classId}/shelf")) {
             request = MockMvcRequestBuilders.multipart(path)
                     .file(new MockMultipartFile("file", "a.wav", "audio/wav", "no sound".getBytes())).param("trackName", "Noor");
         } else {
@@ -198,12 +291,16 @@ class AccessMatrixTest {
             if (method.equals("PUT")) {
                 request.contentType(MediaType.APPLICATION_OCTET_STREAM).content(new byte[4]);
             } else if (BODIES.containsKey(address)) {
-                request.contentType(MediaType.APPLICATION_JSON).content(BODIES.get(address));
+                request.contentType(MediaType.APPLICATION_JSON).content(BODIES.get(address).replace("SOUND", Long.toString(soundId))
+                        .replace("SECOND", Long.toString(secondClass)));
             }
         }
         for (Map.Entry<String, String> parameter : Map.of("firstFrame", "0", "crc32", ZEROS_CRC32, "decision", "ANOTHER_PASS", "email", "x",
                 "password", "x", "code", "x", "name", "x", "passphrase", "x", "title", "", "description", "").entrySet()) {
             request.param(parameter.getKey(), parameter.getValue());
+        }
+        if (address.endsWith("/shelf")) {
+            request.param("kind", "MUSIC");
         }
         if (address.endsWith("/notes")) {
             request.param("kind", "LOVELY").param("words", "Well said.").param("from", "0:00").param("to", "0:01.5");
@@ -216,7 +313,9 @@ class AccessMatrixTest {
     }
 
     private String filled(String address) {
-        Map<String, Object> values = Map.ofEntries(Map.entry("classId", school.classId()),
+        Map<String, Object> values = Map.ofEntries(Map.entry("crewId", crewId), Map.entry("studentId", address.endsWith("/leave") ? leavingStudent : spareStudent), Map.entry("partId", partId),
+                Map.entry("soundId", soundId), Map.entry("excerptId", excerptId), Map.entry("invitationKey", invitationKey),
+                Map.entry("classId", school.classId()),
                 Map.entry("episodeId", school.episodeId()), Map.entry("handInId", handIn.id()),
                 Map.entry("takeId", readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : noteToTick), Map.entry("uploadKey", uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
                 Map.entry("from", 0), Map.entry("to", 480), Map.entry("feedKey", feedKey),

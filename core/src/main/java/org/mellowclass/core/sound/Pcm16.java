@@ -54,4 +54,13 @@ public final class Pcm16 {
             }
         }
     }
+
+    /** The largest amplitude of little-endian 16-bit samples, from 0 to 1. */
+    public static double peak(byte[] pcm) {
+        int peak = 0;
+        for (int i = 0; i + 1 < pcm.length; i += 2) {
+            peak = Math.max(peak, Math.abs((short) (pcm[i] & 0xFF | pcm[i + 1] << 8)));
+        }
+        return peak / 32768.0;
+    }
 }

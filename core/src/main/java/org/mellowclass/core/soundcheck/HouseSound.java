@@ -9,4 +9,25 @@ package org.mellowclass.core.soundcheck;
  * @param longestFrames  the brief's longest length
  */
 public record HouseSound(double loudnessLufs, double ceilingDbtp, long shortestFrames, long longestFrames) {
+
+    /** House sounds that ship, in LUFS and dBTP; a class may have numbers of its own. */
+    public enum Preset {
+        SPEECH_FEED(-16, -1), BROADCAST(-23, -1), SCHOOL_HALL(-20, -1);
+
+        private final double loudnessLufs;
+        private final double ceilingDbtp;
+
+        Preset(double loudnessLufs, double ceilingDbtp) {
+            this.loudnessLufs = loudnessLufs;
+            this.ceilingDbtp = ceilingDbtp;
+        }
+
+        public double loudnessLufs() {
+            return loudnessLufs;
+        }
+
+        public double ceilingDbtp() {
+            return ceilingDbtp;
+        }
+    }
 }

@@ -9,10 +9,14 @@ public final class Gains {
     private Gains() {
     }
 
-    static void check(double gainDb, double now) {
+    static void check(double gainDb) {
         if (!(gainDb >= LOWEST_DB && gainDb <= HIGHEST_DB)) {
             throw new EditRefused(EditRefused.Reason.GAIN_OUT_OF_RANGE);
         }
+    }
+
+    static void check(double gainDb, double now) {
+        check(gainDb);
         if (gainDb == now) {
             throw new EditRefused(EditRefused.Reason.CHANGES_NOTHING);
         }

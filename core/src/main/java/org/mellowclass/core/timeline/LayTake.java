@@ -12,7 +12,7 @@ import java.util.List;
 public record LayTake(long takeId, long frames, long trackId, String trackName) implements Edit {
 
     /** All voice and music tracks start tied to each other. */
-    private static final int FIRST_GROUP = 1;
+    static final int FIRST_GROUP = 1;
 
     @Override
     public Edited applyTo(Timeline timeline) {

@@ -1,0 +1,186 @@
+package org.mellowclass.app.roster;
+
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+
+import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.OnAirNames;
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.people.SchoolClass;
+import org.mellowclass.app.people.SchoolOffice;
+import org.mellowclass.app.roster.RosterMapper.Recorded;
+import org.mellowclass.app.roster.RosterPlan.Kind;
+import org.mellowclass.app.roster.RosterPlan.Line;
+import org.mellowclass.app.web.Fields;
+import org.mellowclass.app.web.NotFound;
+import org.mellowclass.app.web.Refusal;
+import org.springframework.dao.DuplicateKeyException;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/** The students of a class: who they are, what they sign in with, where their voices may be heard. */
+@Service
+public class Roster {
+
+    private static final int LONGEST_NUMBER = 40;
+
+    private final RosterMapper roster;
+    private final Access access;
+    private final SchoolOffice office;
+    private final Crews crews;
+    private final PasswordEncoder encoder;
+    private final Clock clock;
+    private final TransactionTemplate transaction;
+
+    Roster(RosterMapper roster, Access access, SchoolOffice office, Crews crews, PasswordEncoder encoder, Clock clock,
+           TransactionTemplate transaction) {
+        this.roster = roster;
+        this.access = access;
+        this.office = office;
+        this.crews = crews;
+        this.encoder = encoder;
+        this.clock = clock;
+        this.transaction = transaction;
+    }
+
+    @Transactional(readOnly = true)
+    public List<Student> students(Person viewer, long classId) {
+        access.taughtClass(viewer, classId);
+        return roster.students(classId);
+    }
+
+    /** What importing a list would do. Nothing is written. */
+    @Transactional(readOnly = true)
+    public RosterPlan plan(Person viewer, long classId, String text, Map<Integer, Long> answers) {
+        SchoolClass schoolClass = access.taughtClass(viewer, classId);
+        return RosterPlan.of(RosterReader.read(text), roster.knownOfSchool(schoolClass.schoolId(), classId), answers);
+    }
+
+    /**
+     * Imports a list, all of it or nothing; rows that cannot be used are left out. Importing it again changes nothing.
+     *
+     * @throws Refusal if a row in doubt has no answer
+     */
+    public RosterPlan importList(Person viewer, long classId, String text, Map<Integer, Long> answers) {
+        RosterPlan plan = plan(viewer, classId, text, answers);
+        if (plan.count(Kind.ASK) > 0) {
+            throw Refusal.conflict("roster.ASK");
+        }
+        // hashing is slow on purpose: before the transaction, on all processors
+        Map<Line, Fresh> fresh = plan.lines().parallelStream().filter(line -> line.kind() == Kind.NEW)
+                .collect(Collectors.toConcurrentMap(line -> line, line -> fresh()));
+        transaction.executeWithoutResult(status -> plan.lines().forEach(line -> write(viewer, classId, line, fresh.get(line))));
+        return plan;
+    }
+
+    private void write(Person viewer, long classId, Line line, Fresh fresh) {
+        if (line.kind() == Kind.BAD || line.kind() == Kind.SAME) {
+            return;
+        }
+        RosterReader.Entry entry = line.entry();
+        RosterPlan.Known known = line.student();
+        long id;
+        if (known == null) {
+            Person added = office.addStudentWithHash(viewer.schoolId(), entry.name(), fresh.hash);
+            id = added.id();
+            roster.newPassphrase(id, fresh.passphrase, fresh.hash);
+        } else {
+            id = known.id();
+        }
+        String number = entry.number().isEmpty() && known != null ? known.number() : entry.number();
+        String onAirName = !entry.onAirName().isEmpty() ? entry.onAirName()
+                : known != null && !OnAirNames.tellsSurname(known.onAirName(), entry.name()) ? known.onAirName() : OnAirNames.first(entry.name());
+        roster.change(id, entry.name(), number.isEmpty() ? null : number, onAirName);
+        roster.joinClass(classId, id);
+        if (entry.consent() != null && (known == null || known.consent() != entry.consent())) {
+            roster.addConsent(id, entry.consent(), viewer.id(), clock.instant());
+        }
+        if (!entry.crew().isEmpty()) {
+            crews.move(viewer, classId, id, crews.named(viewer, classId, entry.crew()).id());
+        }
+    }
+
+    /** Adds one student by hand. */
+    public void add(Person viewer, long classId, String name) {
+        access.taughtClass(viewer, classId);
+        String checked = Fields.required(name, SchoolOffice.LONGEST_NAME, "set-up.NAME");
+        Fresh fresh = fresh();
+        transaction.executeWithoutResult(status -> {
+            Person added = office.addStudentWithHash(viewer.schoolId(), checked, fresh.hash);
+            roster.newPassphrase(added.id(), fresh.passphrase, fresh.hash);
+            roster.joinClass(classId, added.id());
+        });
+    }
+
+    /** Changes what is known of a student. A consent that is null or the same as before is not recorded anew. */
+    @Transactional
+    public void change(Person viewer, long classId, long studentId, String name, String number, String onAirName, Consent consent) {
+        Student student = student(viewer, classId, studentId);
+        String checked = Fields.required(name, SchoolOffice.LONGEST_NAME, "set-up.NAME");
+        String onAir = Fields.required(onAirName, SchoolOffice.LONGEST_NAME, "roster.ON_AIR_NAME");
+        if (OnAirNames.tellsSurname(onAir, checked)) {
+            throw Refusal.unfit("roster.ON_AIR_SURNAME");
+        }
+        String checkedNumber = Fields.optional(number, LONGEST_NUMBER, "roster.NUMBER");
+        try {
+            roster.change(studentId, checked, checkedNumber.isEmpty() ? null : checkedNumber, onAir);
+        } catch (DuplicateKeyException taken) {
+            throw Refusal.conflict("roster.NUMBER_TAKEN", checkedNumber);
+        }
+        if (consent != null && consent != student.consent()) {
+            roster.addConsent(studentId, consent, viewer.id(), clock.instant());
+        }
+    }
+
+    /** Every consent that was recorded for a student, the newest first. */
+    @Transactional(readOnly = true)
+    public List<Recorded> consents(Person viewer, long classId, long studentId) {
+        student(viewer, classId, studentId);
+        return roster.consents(studentId);
+    }
+
+    /** Takes a student out of the class. Their takes and words stay with their crew. */
+    @Transactional
+    public void leave(Person viewer, long classId, long studentId) {
+        student(viewer, classId, studentId);
+        crews.move(viewer, classId, studentId, 0);
+        roster.leaveClass(classId, studentId);
+    }
+
+    /** Gives students new passphrases; those that they had do not work any more. */
+    public void newPassphrases(Person viewer, long classId, Collection<Long> studentIds) {
+        List<Student> students = new ArrayList<>();
+        for (long id : studentIds) {
+            students.add(student(viewer, classId, id));
+        }
+        Map<Long, Fresh> fresh = new HashMap<>(students.parallelStream()
+                .collect(Collectors.toConcurrentMap(Student::id, student -> fresh())));
+        transaction.executeWithoutResult(status ->
+                fresh.forEach((id, made) -> roster.newPassphrase(id, made.passphrase, made.hash)));
+    }
+
+    /** The students of a class whose passphrases can still be read, for printing their cards. */
+    @Transactional(readOnly = true)
+    public List<Student> printable(Person viewer, long classId) {
+        return students(viewer, classId).stream().filter(student -> student.freshPassphrase() != null).toList();
+    }
+
+    private record Fresh(String passphrase, String hash) {
+    }
+
+    private Fresh fresh() {
+        String passphrase = Passphrases.next();
+        return new Fresh(passphrase, encoder.encode(passphrase));
+    }
+
+    private Student student(Person viewer, long classId, long studentId) {
+        return students(viewer, classId).stream().filter(student -> student.id() == studentId).findFirst().orElseThrow(NotFound::new);
+    }
+}

@@ -1,0 +1,252 @@
+package org.mellowclass.app.roster;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+import org.mellowclass.app.brief.Briefs;
+import org.mellowclass.app.outbox.Outbox;
+import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Invitations;
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.people.SchoolClass;
+import org.mellowclass.app.web.Refusal;
+import org.springframework.http.CacheControl;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.multipart.MultipartFile;
+import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
+
+@Controller
+class RosterController {
+
+    private static final int LARGEST_LIST = 500_000;
+
+    private final Access access;
+    private final Classes classes;
+    private final Roster roster;
+    private final Crews crews;
+    private final Briefs briefs;
+    private final SignInCards cards;
+    private final Invitations invitations;
+    private final Outbox outbox;
+
+    RosterController(Access access, Classes classes, Roster roster, Crews crews, Briefs briefs, SignInCards cards,
+                     Invitations invitations, Outbox outbox) {
+        this.access = access;
+        this.classes = classes;
+        this.roster = roster;
+        this.crews = crews;
+        this.briefs = briefs;
+        this.cards = cards;
+        this.invitations = invitations;
+        this.outbox = outbox;
+    }
+
+    @PostMapping("/classes")
+    String addClass(@AuthenticationPrincipal Person viewer, @RequestParam(defaultValue = "") String name) {
+        return "redirect:/classes/" + classes.add(viewer, name) + "/crews";
+    }
+
+    @GetMapping("/classes/{classId}/crews")
+    String page(@AuthenticationPrincipal Person viewer, @PathVariable long classId, Model model) {
+        fill(viewer, classId, model);
+        return "roster/crews";
+    }
+
+    private void fill(Person viewer, long classId, Model model) {
+        SchoolClass schoolClass = access.taughtClass(viewer, classId);
+        List<Student> students = roster.students(viewer, classId);
+        List<Crew> all = crews.ofClass(viewer, classId);
+        Map<Long, Map<Long, Long>> owners = new HashMap<>();
+        all.forEach(crew -> owners.put(crew.id(), briefs.owners(classId, crew.episodeId())));
+        model.addAttribute("schoolClass", schoolClass);
+        model.addAttribute("students", students);
+        model.addAttribute("crews", all);
+        model.addAttribute("parts", briefs.whole(classId).parts());
+        model.addAttribute("owners", owners);
+        model.addAttribute("consents", Consent.values());
+        model.addAttribute("toPrint", students.stream().filter(student -> student.freshPassphrase() != null).count());
+    }
+
+    /** After a change: the part of the page that it changed for scripts, the page for others. */
+    private String after(Person viewer, long classId, String byScript, Model model) {
+        if (byScript == null) {
+            return "redirect:/classes/" + classId + "/crews";
+        }
+        fill(viewer, classId, model);
+        return "roster/crew-table :: table";
+    }
+
+    @PostMapping("/classes/{classId}/crews")
+    String addCrew(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @RequestParam(defaultValue = "") String name,
+                   @RequestHeader(name = "HX-Request", required = false) String byScript, Model model) {
+        crews.add(viewer, classId, name, name.isBlank() ? name : name.strip() + "’s episode");
+        return after(viewer, classId, byScript, model);
+    }
+
+    @PostMapping("/classes/{classId}/crews/deal")
+    String deal(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @RequestParam(defaultValue = "0") int size,
+                @RequestHeader(name = "HX-Request", required = false) String byScript, Model model) {
+        crews.deal(viewer, classId, size);
+        return after(viewer, classId, byScript, model);
+    }
+
+    @PostMapping("/classes/{classId}/crews/{crewId}/name")
+    String nameCrew(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @PathVariable long crewId,
+                    @RequestParam(defaultValue = "") String name, @RequestParam(defaultValue = "") String title,
+                    @RequestHeader(name = "HX-Request", required = false) String byScript, Model model) {
+        crews.name(viewer, classId, crewId, name, title);
+        return after(viewer, classId, byScript, model);
+    }
+
+    @PostMapping("/classes/{classId}/crews/{crewId}/remove")
+    String removeCrew(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @PathVariable long crewId,
+                      @RequestHeader(name = "HX-Request", required = false) String byScript, Model model) {
+        crews.remove(viewer, classId, crewId);
+        return after(viewer, classId, byScript, model);
+    }
+
+    @PostMapping("/classes/{classId}/students")
+    String addStudent(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @RequestParam(defaultValue = "") String name,
+                      @RequestHeader(name = "HX-Request", required = false) String byScript, Model model) {
+        roster.add(viewer, classId, name);
+        return after(viewer, classId, byScript, model);
+    }
+
+    @PostMapping("/classes/{classId}/students/{studentId}/move")
+    String move(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @PathVariable long studentId,
+                @RequestParam(defaultValue = "0") long crewId,
+                @RequestHeader(name = "HX-Request", required = false) String byScript, Model model) {
+        crews.move(viewer, classId, studentId, crewId);
+        return after(viewer, classId, byScript, model);
+    }
+
+    @GetMapping("/classes/{classId}/students/{studentId}")
+    String student(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @PathVariable long studentId, Model model) {
+        SchoolClass schoolClass = access.taughtClass(viewer, classId);
+        model.addAttribute("history", roster.consents(viewer, classId, studentId));
+        model.addAttribute("student", roster.students(viewer, classId).stream().filter(it -> it.id() == studentId).findFirst().orElseThrow());
+        model.addAttribute("schoolClass", schoolClass);
+        model.addAttribute("consents", Consent.values());
+        return "roster/student";
+    }
+
+    @PostMapping("/classes/{classId}/students/{studentId}")
+    String changeStudent(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @PathVariable long studentId,
+                         @RequestParam(defaultValue = "") String name, @RequestParam(defaultValue = "") String number,
+                         @RequestParam(defaultValue = "") String onAirName, @RequestParam(required = false) Consent consent) {
+        roster.change(viewer, classId, studentId, name, number, onAirName, consent);
+        return "redirect:/classes/" + classId + "/crews";
+    }
+
+    @PostMapping("/classes/{classId}/students/{studentId}/leave")
+    String leave(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @PathVariable long studentId) {
+        roster.leave(viewer, classId, studentId);
+        return "redirect:/classes/" + classId + "/crews";
+    }
+
+    /** New passphrases for the students named, or for all; leads to their cards. */
+    @PostMapping("/classes/{classId}/passphrases")
+    String newPassphrases(@AuthenticationPrincipal Person viewer, @PathVariable long classId,
+                          @RequestParam(required = false) List<Long> studentId) {
+        roster.newPassphrases(viewer, classId, studentId != null ? studentId
+                : roster.students(viewer, classId).stream().map(Student::id).toList());
+        return "redirect:/classes/" + classId + "/cards";
+    }
+
+    @GetMapping("/classes/{classId}/cards")
+    String cards(@AuthenticationPrincipal Person viewer, @PathVariable long classId, Model model) {
+        model.addAttribute("schoolClass", access.taughtClass(viewer, classId));
+        model.addAttribute("students", roster.printable(viewer, classId));
+        model.addAttribute("others", roster.students(viewer, classId).stream().filter(it -> it.freshPassphrase() == null).toList());
+        model.addAttribute("address", signInAddress());
+        return "roster/cards";
+    }
+
+    @GetMapping("/classes/{classId}/cards.pdf")
+    ResponseEntity<byte[]> cardsPdf(@AuthenticationPrincipal Person viewer, @PathVariable long classId) throws IOException {
+        SchoolClass schoolClass = access.taughtClass(viewer, classId);
+        ByteArrayOutputStream pdf = new ByteArrayOutputStream();
+        cards.write(schoolClass, signInAddress(), roster.printable(viewer, classId), pdf);
+        return ResponseEntity.ok().contentType(MediaType.APPLICATION_PDF).cacheControl(CacheControl.noStore())
+                .header(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename("sign-in-cards.pdf").build().toString())
+                .body(pdf.toByteArray());
+    }
+
+    private static String signInAddress() {
+        return ServletUriComponentsBuilder.fromCurrentContextPath().path("/sign-in").toUriString();
+    }
+
+    @GetMapping("/classes/{classId}/roster")
+    String importPage(@AuthenticationPrincipal Person viewer, @PathVariable long classId, Model model) {
+        model.addAttribute("schoolClass", access.taughtClass(viewer, classId));
+        return "roster/import";
+    }
+
+    /** Shows what importing a list would do. */
+    @PostMapping("/classes/{classId}/roster")
+    String preview(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @RequestParam(required = false) MultipartFile file,
+                   @RequestParam(defaultValue = "") String list, @RequestParam Map<String, String> fields, Model model) throws IOException {
+        model.addAttribute("schoolClass", access.taughtClass(viewer, classId));
+        if (file != null && file.getSize() > LARGEST_LIST || list.length() > LARGEST_LIST) {
+            throw Refusal.unfit("roster.TOO_LARGE");
+        }
+        String text = file != null && !file.isEmpty() ? RosterReader.decode(file.getBytes()) : list;
+        model.addAttribute("list", text);
+        model.addAttribute("plan", text.isBlank() ? null : roster.plan(viewer, classId, text, answers(fields)));
+        model.addAttribute("nothing", text.isBlank());
+        return "roster/import";
+    }
+
+    @PostMapping("/classes/{classId}/roster/confirm")
+    String confirm(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @RequestParam(defaultValue = "") String list,
+                   @RequestParam Map<String, String> fields, Model model) {
+        SchoolClass schoolClass = access.taughtClass(viewer, classId);
+        RosterPlan plan = roster.plan(viewer, classId, list, answers(fields));
+        if (plan.count(RosterPlan.Kind.ASK) > 0) {
+            model.addAttribute("schoolClass", schoolClass);
+            model.addAttribute("list", list);
+            model.addAttribute("plan", plan);
+            model.addAttribute("unanswered", true);
+            return "roster/import";
+        }
+        roster.importList(viewer, classId, list, answers(fields));
+        return "redirect:/classes/" + classId + "/crews";
+    }
+
+    /** The fields {@code who-LINE}: a student's id, 0 for somebody new; empty where there is no answer yet. */
+    private static Map<Integer, Long> answers(Map<String, String> fields) {
+        Map<Integer, Long> answers = new HashMap<>();
+        fields.forEach((name, value) -> {
+            if (name.matches("who-\\d{1,6}") && value.matches("\\d{1,18}")) {
+                answers.put(Integer.parseInt(name.substring("who-".length())), Long.parseLong(value));
+            }
+        });
+        return answers;
+    }
+
+    /** Invites a colleague to teach this class too; the link goes out by mail. */
+    @PostMapping("/classes/{classId}/invitations")
+    String invite(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @RequestParam(defaultValue = "") String email) {
+        SchoolClass schoolClass = access.taughtClass(viewer, classId);
+        String key = invitations.invite(viewer, classId, email);
+        String link = ServletUriComponentsBuilder.fromCurrentContextPath().path("/invitations/{key}").buildAndExpand(key).toUriString();
+        outbox.send(viewer, email.strip(), "Teach " + schoolClass.name() + " with me",
+                viewer.name() + " invites you to teach " + schoolClass.name() + " at " + schoolClass.schoolName()
+                        + ". Open this link within seven days and choose a password:\n" + link);
+        return "redirect:/outbox";
+    }
+}

@@ -1,0 +1,120 @@
+package org.mellowclass.app.roster;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+
+import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+
+@Mapper
+interface RosterMapper {
+
+    @Select("""
+            SELECT p.id, p.name, coalesce(p.student_number, '') AS number, p.on_air_name, p.fresh_passphrase,
+                   crew.id AS crew_id, crew.name AS crew_name, c.extent AS consent, r.name AS consent_by, c.recorded_at AS consent_at
+            FROM class_student s JOIN person p ON p.id = s.person_id
+            LEFT JOIN (crew_member m JOIN crew ON crew.id = m.crew_id) ON m.person_id = p.id AND crew.class_id = s.class_id
+            LEFT JOIN consent c ON c.id = (SELECT max(id) FROM consent WHERE person_id = p.id)
+            LEFT JOIN person r ON r.id = c.recorded_by
+            WHERE s.class_id = #{classId} ORDER BY p.name, p.id
+            """)
+    List<Student> students(long classId);
+
+    @Select("""
+            SELECT p.id, coalesce(p.student_number, '') AS number, p.name, p.on_air_name, coalesce(min(crew.name), '') AS crew,
+                   (SELECT extent FROM consent WHERE person_id = p.id ORDER BY id DESC LIMIT 1) AS consent,
+                   EXISTS (SELECT 1 FROM class_student h WHERE h.person_id = p.id AND h.class_id = #{classId}) AS in_this_class,
+                   coalesce((SELECT group_concat(c.name ORDER BY c.name SEPARATOR ', ') FROM class_student o
+                     JOIN school_class c ON c.id = o.class_id WHERE o.person_id = p.id), '') AS classes
+            FROM person p
+            LEFT JOIN (crew_member m JOIN crew ON crew.id = m.crew_id AND crew.class_id = #{classId}) ON m.person_id = p.id
+            WHERE p.school_id = #{schoolId} AND p.role = 'STUDENT' GROUP BY p.id ORDER BY p.id
+            """)
+    List<RosterPlan.Known> knownOfSchool(long schoolId, long classId);
+
+    @Select("""
+            SELECT crew.id, crew.name, e.id AS episode_id, e.title,
+                   EXISTS (SELECT 1 FROM take t WHERE t.episode_id = e.id AND t.origin <> 'SHELF')
+                   OR EXISTS (SELECT 1 FROM revision r WHERE r.episode_id = e.id AND r.seq > 1) AS touched
+            FROM crew JOIN episode e ON e.crew_id = crew.id WHERE crew.class_id = #{classId} ORDER BY crew.id
+            """)
+    List<Crew> crews(long classId);
+
+    @Select("SELECT class_id FROM crew WHERE id = #{crewId}")
+    Optional<Long> classOfCrew(long crewId);
+
+    @Update("""
+            UPDATE person SET name = #{name}, student_number = #{number}, on_air_name = #{onAirName} WHERE id = #{id}
+            """)
+    void change(long id, String name, String number, String onAirName);
+
+    @Update("UPDATE person SET secret_hash = #{secretHash}, fresh_passphrase = #{passphrase} WHERE id = #{id}")
+    void newPassphrase(long id, String passphrase, String secretHash);
+
+    @Insert("INSERT IGNORE INTO class_student (class_id, person_id) VALUES (#{classId}, #{personId})")
+    void joinClass(long classId, long personId);
+
+    @Delete("DELETE FROM class_student WHERE class_id = #{classId} AND person_id = #{personId}")
+    void leaveClass(long classId, long personId);
+
+    @Delete("""
+            DELETE m FROM crew_member m JOIN crew ON crew.id = m.crew_id
+            WHERE crew.class_id = #{classId} AND m.person_id = #{personId}
+            """)
+    void leaveCrews(long classId, long personId);
+
+    @Delete("""
+            DELETE o FROM part_owner o JOIN episode e ON e.id = o.episode_id JOIN crew ON crew.id = e.crew_id
+            WHERE crew.class_id = #{classId} AND o.person_id = #{personId}
+            """)
+    void giveBackParts(long classId, long personId);
+
+    @Insert("INSERT IGNORE INTO crew_member (crew_id, person_id) VALUES (#{crewId}, #{personId})")
+    void joinCrew(long crewId, long personId);
+
+    @Update("UPDATE crew SET name = #{name} WHERE id = #{crewId}")
+    void nameCrew(long crewId, String name);
+
+    @Update("UPDATE episode SET title = #{title} WHERE crew_id = #{crewId}")
+    void titleEpisode(long crewId, String title);
+
+    @Delete("DELETE FROM crew_member WHERE crew_id = #{crewId}")
+    void emptyCrew(long crewId);
+
+    @Delete("DELETE FROM part_owner WHERE episode_id = #{episodeId}")
+    void emptyParts(long episodeId);
+
+    @Delete("DELETE FROM take WHERE episode_id = #{episodeId} AND origin = 'SHELF'")
+    void deleteShelfTakes(long episodeId);
+
+    @Delete("DELETE FROM revision WHERE episode_id = #{episodeId}")
+    void deleteRevisions(long episodeId);
+
+    @Delete("DELETE FROM episode WHERE id = #{episodeId}")
+    void deleteEpisode(long episodeId);
+
+    @Delete("DELETE FROM crew WHERE id = #{crewId}")
+    void deleteCrew(long crewId);
+
+    @Insert("""
+            INSERT INTO consent (person_id, extent, recorded_by, recorded_at) VALUES (#{personId}, #{extent}, #{recordedBy}, #{at})
+            """)
+    void addConsent(long personId, Consent extent, long recordedBy, Instant at);
+
+    /** One entry of the history of a student's consent. */
+    record Recorded(Consent extent, String by, Instant at) {
+    }
+
+    @Select("""
+            SELECT c.extent, p.name AS `by`, c.recorded_at AS at FROM consent c JOIN person p ON p.id = c.recorded_by
+            WHERE c.person_id = #{personId} ORDER BY c.id DESC
+            """)
+    List<Recorded> consents(long personId);
+
+    @Select("SELECT count(*) FROM school_class WHERE code = #{code}")
+    int classesWithCode(String code);
+}

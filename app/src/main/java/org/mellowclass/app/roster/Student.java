@@ -1,0 +1,16 @@
+package org.mellowclass.app.roster;
+
+import java.time.Instant;
+
+/**
+ * A student of a class, as their teacher sees them.
+ *
+ * @param number          the school's own; empty if there is none
+ * @param onAirName       what listeners may read: never a surname
+ * @param freshPassphrase readable until it is first used; then null
+ * @param crewId          their crew in this class, or null
+ * @param consent         null as long as nobody has recorded one
+ */
+public record Student(long id, String name, String number, String onAirName, String freshPassphrase, Long crewId, String crewName,
+                      Consent consent, String consentBy, Instant consentAt) {
+}

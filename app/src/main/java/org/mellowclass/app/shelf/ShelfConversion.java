@@ -1,0 +1,95 @@
+package org.mellowclass.app.shelf;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
+import org.mellowclass.app.jobs.Jobs;
+import org.mellowclass.app.store.NamedSounds;
+import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.takes.SoundPreparation;
+import org.mellowclass.app.takes.SoundPreparation.Prepared;
+import org.mellowclass.core.measure.ClippingFinder.Search;
+import org.mellowclass.media.SoundDecoder;
+import org.mellowclass.media.SoundFacts;
+import org.mellowclass.media.SoundRefused;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.stereotype.Component;
+
+/** Makes a shelf sound ready. */
+@Component
+class ShelfConversion {
+
+    static final String KIND = "shelf";
+
+    private final ShelfMapper sounds;
+    private final SoundStore store;
+    private final SoundDecoder decoder;
+    private final SoundPreparation preparation;
+    private final Jobs jobs;
+    private final ObjectMapper json;
+
+    ShelfConversion(ShelfMapper sounds, SoundStore store, SoundDecoder decoder, SoundPreparation preparation, Jobs jobs,
+                    ObjectMapper json) {
+        this.sounds = sounds;
+        this.store = store;
+        this.decoder = decoder;
+        this.preparation = preparation;
+        this.jobs = jobs;
+        this.json = json;
+    }
+
+    @Configuration
+    static class Schedule {
+        @Bean
+        OneTimeTask<Void> shelfConversionJob(ShelfConversion conversion) {
+            return Jobs.kind(KIND, conversion::run, id -> conversion.refuse(id, SoundRefused.Reason.BROKEN));
+        }
+
+        @Bean
+        NamedSounds shelfSounds(ShelfMapper sounds) {
+            return sounds::soundKeys;
+        }
+    }
+
+    void run(long soundId) throws IOException {
+        ShelfSound sound = sounds.find(soundId).orElseThrow();
+        if (sound.state() != ShelfSound.State.ARRIVED) {
+            return;
+        }
+        Path wav = store.temporaryFile(".wav");
+        Path skyline = store.temporaryFile(".skyline");
+        try {
+            Path file = store.file(sound.originalKey());
+            SoundFacts facts = decoder.probe(file);
+            Prepared made = preparation.prepare(decoder.open(file, facts),
+                    facts.lossless() ? Search.FULL_SCALE_AND_FLAT_TOPS : Search.FULL_SCALE_ONLY, facts.expectedFrames(),
+                    read -> jobs.progress(KIND, soundId, read, facts.expectedFrames()), wav, skyline);
+            if (made.frames() == 0) {
+                refuse(soundId, SoundRefused.Reason.EMPTY);
+                return;
+            }
+            sounds.ready(soundId, made.rate(), store.put(wav), store.put(skyline), made.channels(), made.frames(),
+                    json.writeValueAsString(made.clipped()));
+        } catch (SoundRefused refused) {
+            refuse(soundId, refused.reason());
+        } catch (IOException failed) {
+            if (!(failed.getCause() instanceof SoundRefused refused)) {
+                throw failed;
+            }
+            refuse(soundId, refused.reason());
+        } finally {
+            jobs.ended(KIND, soundId);
+            Files.deleteIfExists(wav);
+            Files.deleteIfExists(skyline);
+        }
+    }
+
+    /** The file that it was made from is swept away, since no row names it any more. */
+    private void refuse(long soundId, SoundRefused.Reason reason) {
+        sounds.failed(soundId, reason.name());
+    }
+}

@@ -1,0 +1,72 @@
+// The class's shelf on the bench: find a sound, hear it, lay it in at the position.
+import { getJson } from '../shared/http.js';
+import { fineClock } from '../shared/time.js';
+
+const byId = id => document.getElementById(id);
+
+/** @param layIn called with the sound's ids, the track's name and the frame; resolves when it is on the page */
+export function attachShelf(episodeId, { timeline, position, layIn }) {
+  const dialog = byId('shelf');
+  const list = byId('shelf-sounds');
+  const audio = byId('shelf-audio');
+  let waiting = null;
+
+  function row(sound) {
+    const item = document.createElement('li');
+    item.className = 'flex items-center gap-2 border-t border-line py-2 first:border-t-0';
+    const about = document.createElement('div');
+    about.className = 'grow min-w-0';
+    const name = document.createElement('b');
+    name.textContent = sound.name;
+    const length = document.createElement('span');
+    length.className = 'text-muted text-sm';
+    length.textContent = ` ${sound.kind === 'MUSIC' ? 'music' : 'effect'} · ${sound.seconds.toFixed(1)} s`;
+    const credit = document.createElement('p');
+    credit.className = 'text-muted text-sm truncate';
+    credit.textContent = sound.credit;
+    about.append(name, length, credit);
+    item.append(about, button('Hear', `Hear ${sound.name}`, () => hear(sound)),
+      button('Lay in', `Lay ${sound.name} in`, () => lay(sound)));
+    return item;
+  }
+
+  function button(words, label, act) {
+    const made = document.createElement('button');
+    made.type = 'button';
+    made.className = 'button text-sm px-2';
+    made.textContent = words;
+    made.setAttribute('aria-label', label);
+    made.addEventListener('click', act);
+    return made;
+  }
+
+  function hear(sound) {
+    audio.src = `/shelf/${sound.soundId}/sound#t=${sound.startSeconds},${sound.startSeconds + sound.seconds}`;
+    audio.play();
+  }
+
+  async function lay(sound) {
+    audio.pause();
+    dialog.close();
+    await layIn(sound.soundId, sound.excerptId, byId('shelf-track').value.trim(), position());
+  }
+
+  async function find() {
+    const sounds = await getJson(`/episodes/${episodeId}/shelf?words=${encodeURIComponent(byId('shelf-words').value)}`).catch(() => []);
+    list.replaceChildren(...sounds.map(row));
+    byId('shelf-none').hidden = sounds.length > 0;
+  }
+
+  byId('from-shelf').addEventListener('click', () => {
+    const names = timeline().tracks.map(track => track.name);
+    byId('shelf-tracks').replaceChildren(...names.map(name => new Option(name)));
+    byId('shelf-where').textContent = `from ${fineClock(position(), 2)} on`;
+    dialog.showModal();
+    find();
+  });
+  byId('shelf-words').addEventListener('input', () => {
+    clearTimeout(waiting);
+    waiting = setTimeout(find, 200);
+  });
+  dialog.addEventListener('close', () => audio.pause());
+}
