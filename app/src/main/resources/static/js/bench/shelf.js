@@ -58,7 +58,7 @@ export function attachShelf(episodeId, { timeline, position, layIn }) {
   }
 
   byId('from-shelf').addEventListener('click', () => {
-    const names = timeline().tracks.map(track => track.name);
+    const names = (timeline()?.tracks ?? []).map(track => track.name);
     byId('shelf-tracks').replaceChildren(...names.map(name => new Option(name)));
     byId('shelf-where').textContent = `from ${fineClock(position(), 2)} on`;
     dialog.showModal();

@@ -135,7 +135,8 @@ byId('copy')?.addEventListener('click', async () => {
     byId('brief-state').textContent = `Copied to ${to.selectedOptions[0].textContent}.`;
   }
 });
-byId('preset').addEventListener('change', event => {
+// heard before the form hears it, which shows the preset that fits the numbers
+byId('preset').addEventListener('input', event => {
   const { lufs, dbtp } = event.target.selectedOptions[0].dataset;
   if (lufs) {
     byId('lufs').value = lufs;

@@ -7,7 +7,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.concurrent.TimeUnit;
 
-/** The application as a process of its own, with the demo school in a schema of its own, on the database of bin/test. */
+/** The application as a process of its own, in a schema of its own, on the database of bin/test. */
 final class RunningApp {
 
     private static final Duration PATIENCE = Duration.ofMinutes(4);
@@ -16,14 +16,31 @@ final class RunningApp {
     private final int port = freePort();
     private Process process;
 
-    private RunningApp() throws IOException {
+    private final String schema;
+    private final boolean demo;
+
+    private RunningApp(String schema, boolean demo) throws IOException {
+        this.schema = schema;
+        this.demo = demo;
         Runtime.getRuntime().addShutdownHook(new Thread(() -> process.destroy()));
     }
 
     static RunningApp start() throws IOException, InterruptedException {
-        RunningApp app = new RunningApp();
+        RunningApp app = new RunningApp("mellow_browser_tests", true);
         app.startAgain();
         return app;
+    }
+
+    /** Without a school. */
+    static RunningApp startEmpty() throws IOException, InterruptedException {
+        RunningApp app = new RunningApp("mellow_empty", false);
+        app.startAgain();
+        return app;
+    }
+
+    /** What the person who starts it is told. */
+    String words() throws IOException {
+        return Files.readString(folder.resolve("ready.txt"));
     }
 
     /** Starts it with the data that it had, and waits until it is ready. */
@@ -31,10 +48,10 @@ final class RunningApp {
         Path ready = folder.resolve("ready.txt");
         Files.deleteIfExists(ready);
         ProcessBuilder builder = new ProcessBuilder("java", "-Xmx512m", "-jar", System.getProperty("mellow.jar"),
-                "--server.port=" + port, "--mellow.folder=" + folder.resolve("app"), "--mellow.demo=true",
+                "--server.port=" + port, "--mellow.folder=" + folder.resolve("app"), "--mellow.demo=" + demo,
                 "--mellow.ready-file=" + ready);
         builder.environment().put("MELLOW_DATABASE_URL",
-                System.getenv("MELLOW_DATABASE_SERVER") + "/mellow_browser_tests?createDatabaseIfNotExist=true");
+                System.getenv("MELLOW_DATABASE_SERVER") + "/" + schema + "?createDatabaseIfNotExist=true");
         Path log = Files.createDirectories(Path.of("target")).resolve("app.log");
         process = builder.redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.appendTo(log.toFile())).start();
         long end = System.nanoTime() + PATIENCE.toNanos();

@@ -10,6 +10,7 @@ import java.util.List;
 
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.feed.AirDesk;
+import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolOffice;
 import org.mellowclass.app.review.HandIn;
@@ -51,6 +52,7 @@ class DemoSchool {
     private final SchoolOffice office;
     private final DemoBrief brief;
     private final Roster roster;
+    private final Access access;
     private final Waiting waiting;
     private final BringingIn bringingIn;
     private final TakeShelf takes;
@@ -60,11 +62,12 @@ class DemoSchool {
     private final AirDesk airDesk;
     private final Clock clock;
 
-    DemoSchool(SchoolOffice office, DemoBrief brief, Roster roster, Waiting waiting, BringingIn bringingIn, TakeShelf takes, Bench bench,
+    DemoSchool(SchoolOffice office, DemoBrief brief, Roster roster, Access access, Waiting waiting, BringingIn bringingIn, TakeShelf takes, Bench bench,
                HandIns handIns, MarginNotes notes, AirDesk airDesk, Clock clock) {
         this.office = office;
         this.brief = brief;
         this.roster = roster;
+        this.access = access;
         this.waiting = waiting;
         this.bringingIn = bringingIn;
         this.takes = takes;
@@ -93,6 +96,9 @@ class DemoSchool {
         Crew sandpiper = crew(school, classId, "Sandpiper", "Bells at low water");
         crew(school, classId, "Ferry", "Two tickets to the far side");
         recordConsents(teacher, classId);
+        for (Crew crew : List.of(kingfisher, mudlark, lantern, avocet, sandpiper)) {
+            access.openedEpisode(crew.first, crew.episodeId);
+        }
 
         bringIn(kingfisher, "kingfisher-voices", "Noor and Ravi");
         bringIn(kingfisher, "tide-music", "Tide music");

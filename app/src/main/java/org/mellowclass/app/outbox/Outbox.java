@@ -28,6 +28,10 @@ public class Outbox {
     }
 
     public record Mail(String recipient, String subject, String body, Instant sentAt) {
+
+        public List<String> lines() {
+            return body.lines().toList();
+        }
     }
 
     @Mapper

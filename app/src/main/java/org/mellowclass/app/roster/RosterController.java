@@ -74,6 +74,7 @@ class RosterController {
         all.forEach(crew -> owners.put(crew.id(), briefs.owners(classId, crew.episodeId())));
         model.addAttribute("schoolClass", schoolClass);
         model.addAttribute("students", students);
+        model.addAttribute("waiting", students.stream().filter(student -> student.crewId() == null).count());
         model.addAttribute("crews", all);
         model.addAttribute("parts", briefs.whole(classId).parts());
         model.addAttribute("owners", owners);
@@ -206,9 +207,11 @@ class RosterController {
         }
         String text = file != null && !file.isEmpty() ? RosterReader.decode(file.getBytes()) : list;
         model.addAttribute("list", text);
-        model.addAttribute("plan", text.isBlank() ? null : roster.plan(viewer, classId, text, answers(fields)));
-        model.addAttribute("nothing", text.isBlank());
-        return "roster/import";
+        if (text.isBlank()) {
+            model.addAttribute("nothing", true);
+            return "roster/import";
+        }
+        return show(roster.plan(viewer, classId, text, answers(fields)), model);
     }
 
     @PostMapping("/classes/{classId}/roster/confirm")
@@ -219,12 +222,21 @@ class RosterController {
         if (plan.count(RosterPlan.Kind.ASK) > 0) {
             model.addAttribute("schoolClass", schoolClass);
             model.addAttribute("list", list);
-            model.addAttribute("plan", plan);
             model.addAttribute("unanswered", true);
-            return "roster/import";
+            return show(plan, model);
         }
         roster.importList(viewer, classId, list, answers(fields));
         return "redirect:/classes/" + classId + "/crews";
+    }
+
+    private static String show(RosterPlan plan, Model model) {
+        Map<String, Long> counts = new HashMap<>();
+        for (RosterPlan.Kind kind : RosterPlan.Kind.values()) {
+            counts.put(kind.name(), plan.count(kind));
+        }
+        model.addAttribute("plan", plan);
+        model.addAttribute("counts", counts);
+        return "roster/import";
     }
 
     /** The fields {@code who-LINE}: a student's id, 0 for somebody new; empty where there is no answer yet. */

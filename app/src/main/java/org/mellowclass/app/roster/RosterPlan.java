@@ -16,19 +16,19 @@ import org.mellowclass.app.roster.RosterReader.Row;
  * What importing a list would do, row by row, before anything is written. The key is the school's student number if there
  * is one, else name and class; where that leaves a doubt, the row is asked about.
  */
-record RosterPlan(List<Line> lines) {
+public record RosterPlan(List<Line> lines) {
 
     /** The answer for a row in doubt: none of those known. */
     static final long SOMEBODY_NEW = 0;
 
-    enum Kind { NEW, JOINS, CHANGED, SAME, ASK, BAD }
+    public enum Kind { NEW, JOINS, CHANGED, SAME, ASK, BAD }
 
     /**
      * A student of the school, as far as the plan needs to know.
      *
      * @param classes the names of all their classes
      */
-    record Known(long id, String number, String name, String onAirName, String crew, Consent consent, boolean inThisClass, String classes) {
+    public record Known(long id, String number, String name, String onAirName, String crew, Consent consent, boolean inThisClass, String classes) {
     }
 
     /**
@@ -36,9 +36,9 @@ record RosterPlan(List<Line> lines) {
      * @param problem    the message of a row that cannot be used; null for others
      * @param candidates whom a row in doubt may mean
      */
-    record Line(Row row, Kind kind, Known student, String problem, List<Known> candidates) {
+    public record Line(Row row, Kind kind, Known student, String problem, List<Known> candidates) {
 
-        Entry entry() {
+        public Entry entry() {
             return row.entry();
         }
     }
@@ -117,12 +117,12 @@ record RosterPlan(List<Line> lines) {
         return text.toLowerCase(Locale.ROOT);
     }
 
-    long count(Kind kind) {
+    public long count(Kind kind) {
         return lines.stream().filter(line -> line.kind == kind).count();
     }
 
     /** How many rows would change something. */
-    long toWrite() {
+    public long toWrite() {
         return count(Kind.NEW) + count(Kind.JOINS) + count(Kind.CHANGED);
     }
 }

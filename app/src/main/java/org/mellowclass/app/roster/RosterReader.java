@@ -24,7 +24,7 @@ import org.mellowclass.app.people.SchoolOffice;
  * or without quotes, in UTF-8, UTF-16 with its mark, or Windows-1252. A row that cannot be used says why, and the others are
  * read all the same.
  */
-final class RosterReader {
+public final class RosterReader {
 
     /** More is no class. */
     static final int MOST_ROWS = 400;
@@ -43,18 +43,18 @@ final class RosterReader {
      *
      * @param consent null if the list does not tell
      */
-    record Entry(String number, String name, String onAirName, String crew, Consent consent) {
+    public record Entry(String number, String name, String onAirName, String crew, Consent consent) {
     }
 
     /** Why a row cannot be used: {@code roster.CODE} in the messages. */
-    enum Problem { QUOTE, NO_NAME, NAME_TOO_LONG, NUMBER_TOO_LONG, CREW_TOO_LONG, CONSENT, SURNAME_ON_AIR, TOO_MANY_ROWS }
+    public enum Problem { QUOTE, NO_NAME, NAME_TOO_LONG, NUMBER_TOO_LONG, CREW_TOO_LONG, CONSENT, SURNAME_ON_AIR, TOO_MANY_ROWS }
 
     /**
      * @param line    its first line in the text, from 1
      * @param entry   null if there is a problem
      * @param problem null if there is an entry
      */
-    record Row(int line, String text, Entry entry, Problem problem) {
+    public record Row(int line, String text, Entry entry, Problem problem) {
     }
 
     private enum Column {

@@ -82,10 +82,10 @@ public class Words {
         return "since " + (thisWeek ? DateTimeFormatter.ofPattern("EEEE", Locale.UK) : DAY).format(day);
     }
 
-    /** How long ago something was: 40 min, 3 h, 2 days. */
+    /** How long ago something was: a moment, 40 min, 3 h, 2 days. */
     public String ago(Instant instant, Instant now) {
         long minutes = Math.max(0, Duration.between(instant, now).toMinutes());
-        return minutes < 60 ? minutes + " min" : minutes < 48 * 60 ? minutes / 60 + " h" : minutes / (24 * 60) + " days";
+        return minutes == 0 ? "a moment" : minutes < 60 ? minutes + " min" : minutes < 48 * 60 ? minutes / 60 + " h" : minutes / (24 * 60) + " days";
     }
 
     public String day(LocalDate day) {
