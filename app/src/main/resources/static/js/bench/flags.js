@@ -19,6 +19,12 @@ export class Flags {
         bench.edit({ type: 'add-flag', ...this.#place, name });
       }
     });
+    byId('flag-name-form')?.addEventListener('submit', () => {
+      const name = byId('flag-new-name').value.trim();
+      if (name && name !== this.#flag.name) {
+        bench.edit({ type: 'name-flag', flagId: this.#flag.id, name });
+      }
+    });
     byId('flag-away')?.addEventListener('click', () => {
       byId('flag-card').close();
       bench.edit({ type: 'remove-flag', flagId: this.#flag.id });
@@ -59,6 +65,9 @@ export class Flags {
       this.#flag = flag;
       this.#bench.goTo(flag.frame);
       byId('flag-card-name').textContent = flag.name;
+      if (byId('flag-new-name')) {
+        byId('flag-new-name').value = flag.name;
+      }
       byId('flag-card-when').textContent = fineClock(flag.frame, 2);
       byId('flag-card').showModal();
     });

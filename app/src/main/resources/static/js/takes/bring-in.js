@@ -1,4 +1,4 @@
-// Brings a file in by picker or by dropping it, with the progress of sending it.
+// Brings files in by picker or by dropping them: each can be heard and left out first; they are sent one after the other.
 import { csrfHeaders, wordsFor } from '../shared/http.js';
 
 const MOST_BYTES = 2 * 1024 ** 3;
@@ -7,49 +7,127 @@ export function attachBringIn(refreshTakes) {
   const card = document.getElementById('bring-in');
   const form = document.getElementById('bring-form');
   const state = document.getElementById('bring-state');
-  const progress = document.getElementById('bring-progress');
+  const list = document.getElementById('bring-files');
   const input = document.getElementById('file');
+  let chosen = [];
+  let sending = false;
 
   const say = words => { state.textContent = words; };
 
-  function send(file) {
+  function choose(files) {
+    chosen.forEach(each => URL.revokeObjectURL(each.address));
+    chosen = [...files].map(file => ({ file, address: URL.createObjectURL(file) }));
+    list.replaceChildren(...chosen.map(row));
+  }
+
+  /** A file with its player, its progress and a way to leave it out. */
+  function row(each) {
+    const item = document.createElement('li');
+    item.className = 'flex flex-wrap items-center gap-3 border-t border-line py-2 first:border-t-0';
+    const name = document.createElement('span');
+    name.className = 'grow truncate';
+    name.textContent = each.file.name;
+    const audio = document.createElement('audio');
+    audio.controls = true;
+    audio.preload = 'none';
+    audio.className = 'h-9 w-56';
+    audio.src = each.address;
+    audio.setAttribute('aria-label', `Hear ${each.file.name} before it is brought in`);
+    audio.addEventListener('error', () => {
+      const instead = document.createElement('span');
+      instead.className = 'text-muted text-sm';
+      instead.textContent = 'can be heard once it is in';
+      audio.replaceWith(instead);
+    });
+    const out = document.createElement('button');
+    out.type = 'button';
+    out.className = 'underline text-muted text-sm';
+    out.textContent = 'leave out';
+    out.setAttribute('aria-label', `Leave ${each.file.name} out`);
+    out.addEventListener('click', () => {
+      chosen = chosen.filter(other => other !== each);
+      item.remove();
+      input.required = chosen.length === 0;
+    });
+    each.progress = document.createElement('progress');
+    each.progress.max = 100;
+    each.progress.hidden = true;
+    each.progress.setAttribute('aria-label', `Sent of ${each.file.name}`);
+    each.word = document.createElement('span');
+    each.word.className = 'text-sm w-full';
+    each.item = item;
+    each.out = out;
+    item.append(name, audio, out, each.progress, each.word);
+    return item;
+  }
+
+  /** Sends one file; resolves to words of refusal, or null. */
+  function send({ file, progress }) {
     if (file.size > MOST_BYTES) {
-      say('This file is larger than 2 GB. Bring in a shorter part.');
-      return;
+      return Promise.resolve('This file is larger than 2 GB. Bring in a shorter part.');
     }
     const body = new FormData(form);
     body.set('file', file);
-    const request = new XMLHttpRequest();
-    request.open('POST', form.action);
-    Object.entries(csrfHeaders()).forEach(([name, value]) => request.setRequestHeader(name, value));
-    request.setRequestHeader('Accept', 'application/json');
-    request.responseType = 'json';
-    request.upload.onprogress = event => { progress.value = 100 * event.loaded / event.total; };
-    request.onload = () => {
-      progress.hidden = true;
-      say(request.status < 300 ? `${file.name} is here. It is being made ready.` : wordsFor(request.status, request.response));
-      form.reset();
-      refreshTakes();
-    };
-    request.onerror = () => {
-      progress.hidden = true;
-      say('The network is gone. The file is still on your computer. Try again.');
-    };
-    progress.hidden = false;
-    progress.value = 0;
-    say(`Sending ${file.name} …`);
-    request.send(body);
+    if (body.get('placing') === 'START') {
+      body.set('trackName', file.name.replace(/\.[^.]{1,5}$/, '').slice(0, 60) || body.get('trackName'));
+    }
+    return new Promise(resolve => {
+      const request = new XMLHttpRequest();
+      request.open('POST', form.action);
+      Object.entries(csrfHeaders()).forEach(([name, value]) => request.setRequestHeader(name, value));
+      request.setRequestHeader('Accept', 'application/json');
+      request.responseType = 'json';
+      request.upload.onprogress = event => { progress.value = 100 * event.loaded / event.total; };
+      request.onload = () => resolve(request.status < 300 ? null : wordsFor(request.status, request.response));
+      request.onerror = () => resolve('The network is gone. The file is still on your computer. Try again.');
+      progress.hidden = false;
+      progress.value = 0;
+      request.send(body);
+    });
   }
 
+  async function sendAll() {
+    if (sending) {
+      return;
+    }
+    sending = true;
+    let here = 0;
+    for (const each of [...chosen]) {
+      each.out.hidden = true;
+      say(`Sending ${each.file.name} …`);
+      const refused = await send(each);
+      each.progress.hidden = true;
+      if (refused) {
+        each.word.textContent = refused;
+        each.word.setAttribute('role', 'alert');
+        each.out.hidden = false;
+      } else {
+        here++;
+        each.item.remove();
+        chosen = chosen.filter(other => other !== each);
+      }
+      refreshTakes();
+    }
+    sending = false;
+    if (chosen.length === 0) {
+      form.reset();
+      input.required = true;
+    }
+    say(`${here === 1 ? 'One recording is' : `${here} recordings are`} here, and made ready now.${chosen.length > 0 ? ' The others were refused; they say why.' : ''}`);
+  }
+
+  input.addEventListener('change', () => choose(input.files));
   form.addEventListener('submit', event => {
     event.preventDefault();
-    send(input.files[0]);
+    sendAll();
   });
   card.addEventListener('dragover', event => event.preventDefault());
   card.addEventListener('drop', event => {
     event.preventDefault();
-    if (event.dataTransfer.files.length > 0 && form.elements.trackName.reportValidity()) {
-      send(event.dataTransfer.files[0]);
+    if (event.dataTransfer.files.length > 0) {
+      choose(event.dataTransfer.files);
+      input.required = false;
     }
   });
+  window.addEventListener('beforeunload', event => sending && event.preventDefault());
 }

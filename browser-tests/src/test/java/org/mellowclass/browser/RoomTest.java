@@ -56,7 +56,7 @@ class RoomTest extends BrowserTest {
         Page page = room(page());
         page.locator("#file").setInputFiles(Files.writeString(folder.resolve("homework.mp3"), "This is not a sound."));
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Bring in")).click();
-        page.getByText("This file is not a recording. Choose a WAV, MP3 or FLAC file.").waitFor();
+        page.getByText("This file is not a recording. Choose a WAV, MP3, FLAC, M4A or Ogg file.").waitFor();
 
         page.locator("#file").setInputFiles(Voices.speak(folder, List.of("Bells at low water.")));
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Bring in")).click();

@@ -27,10 +27,11 @@ import picocli.CommandLine.Spec;
     "What has no value is null. A file that cannot be read gets a sentence on stderr and exit code 1; the others are measured."})
 final class MeasureCommand implements Callable<Integer> {
 
-    private static final Map<SoundRefused.Reason, String> WHY = Map.of(
+    static final Map<SoundRefused.Reason, String> WHY = Map.of(
             SoundRefused.Reason.EMPTY, "is empty",
             SoundRefused.Reason.NOT_SOUND, "is not a sound file",
             SoundRefused.Reason.NO_AUDIO, "has no sound in it",
+            SoundRefused.Reason.ODD_RATE, "has a sample rate that makes no sense",
             SoundRefused.Reason.TOO_LONG, "is longer than a day",
             SoundRefused.Reason.BROKEN, "is broken and could not be decoded");
 

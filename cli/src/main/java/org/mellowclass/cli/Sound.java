@@ -5,8 +5,8 @@ import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
 /** The core from the command line. */
-@Command(name = "bin/sound", description = "Measures sound files.", mixinStandardHelpOptions = true,
-        subcommands = MeasureCommand.class)
+@Command(name = "bin/sound", description = "Measures sound files and lines them up.", mixinStandardHelpOptions = true,
+        subcommands = {MeasureCommand.class, LineUpCommand.class})
 public final class Sound {
 
     private Sound() {

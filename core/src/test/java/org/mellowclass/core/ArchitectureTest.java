@@ -21,7 +21,7 @@ class ArchitectureTest {
 
     @ArchTest
     static final ArchRule the_core_is_plain_java = classes().should().onlyDependOnClassesThat()
-            .resideInAnyPackage("org.mellowclass.core..", "java.lang..", "java.io..", "java.nio..", "java.util..", "java.text..");
+            .resideInAnyPackage("org.mellowclass.core..", "java.lang..", "java.io..", "java.nio..", "java.util..", "java.text..", "org.jtransforms..");
 
     @ArchTest
     static final ArchRule the_core_has_no_clock_and_no_random_number = noClasses().should().dependOnClassesThat()

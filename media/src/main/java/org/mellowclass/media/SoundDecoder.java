@@ -26,17 +26,22 @@ public final class SoundDecoder {
     public static final int MOST_SECONDS = 2 * 60 * 60;
 
     private static final List<String> PLAIN_FILES = List.of("-protocol_whitelist", "file,pipe");
-    private static final List<String> WANTED_DEMUXERS = List.of("-format_whitelist", "wav,w64,mp3,flac");
+    private static final List<String> WANTED_DEMUXERS = List.of("-format_whitelist",
+            "wav,w64,aiff,mp3,flac,ogg,mov,matroska");
+    private static final int LOWEST_RATE = 8_000;
+    private static final int HIGHEST_RATE = 192_000;
     private static final long PROBE_TIMEOUT_SECONDS = 30;
 
     private final Path folder;
+    private final boolean hostile;
     private final List<String> opening;
     private final int mostChannels;
     private final int mostSeconds;
     private final long timeoutSeconds;
 
-    private SoundDecoder(Path folder, List<String> demuxers, int mostChannels, int mostSeconds, long timeoutSeconds) {
+    private SoundDecoder(Path folder, boolean hostile, List<String> demuxers, int mostChannels, int mostSeconds, long timeoutSeconds) {
         this.folder = folder;
+        this.hostile = hostile;
         this.opening = Stream.of(PLAIN_FILES, demuxers).flatMap(List::stream).toList();
         this.mostChannels = mostChannels;
         this.mostSeconds = mostSeconds;
@@ -44,23 +49,25 @@ public final class SoundDecoder {
     }
 
     /**
-     * For what people bring in: WAV, MP3 and FLAC of at most two hours, in at most two channels.
+     * For what people bring in: WAV in all its dresses, AIFF, MP3, FLAC, Ogg, Opus, and the sound of MP4 and WebM, at most two
+     * hours of it. More than two channels are mixed to two.
      *
      * @param folder the working folder of the child processes
      */
     public static SoundDecoder forUploads(Path folder) {
-        return new SoundDecoder(folder, WANTED_DEMUXERS, 2, MOST_SECONDS, 15 * 60);
+        return new SoundDecoder(folder, true, WANTED_DEMUXERS, 2, MOST_SECONDS, 15 * 60);
     }
 
     /** For somebody's own files on their own machine: whatever ffmpeg decodes, all channels, up to a day. */
     public static SoundDecoder forOwnFiles(Path folder) {
-        return new SoundDecoder(folder, List.of(), 64, 24 * 60 * 60, 4 * 60 * 60);
+        return new SoundDecoder(folder, false, List.of(), 64, 24 * 60 * 60, 4 * 60 * 60);
     }
 
     /**
      * Looks at a file.
      *
-     * @throws SoundRefused if it is empty, not sound, states a length over the limit, or has no audio stream
+     * @throws SoundRefused if it is empty, not sound, states a length over the limit, has no audio stream, or a rate below 8
+     *                      or over 192 kHz
      */
     public SoundFacts probe(Path file) throws IOException, SoundRefused {
         if (Files.size(file) == 0) {
@@ -80,6 +87,9 @@ public final class SoundDecoder {
             int channels = whole(facts.get("channels"));
             if (rate <= 0 || channels <= 0) {
                 throw new SoundRefused(SoundRefused.Reason.NO_AUDIO, facts.toString());
+            }
+            if (hostile && (rate < LOWEST_RATE || rate > HIGHEST_RATE)) {
+                throw new SoundRefused(SoundRefused.Reason.ODD_RATE, rate + " Hz");
             }
             double seconds = decimal(facts.get("duration"));
             if (seconds > mostSeconds) {

@@ -24,4 +24,9 @@ public record SoundFacts(String format, String codec, int sampleRate, int channe
     public long expectedFrames() {
         return (long) (seconds * sampleRate);
     }
+
+    /** Whether the stated length is counted in samples, and not guessed from the size of the file. */
+    public boolean lengthIsCounted() {
+        return !format.equals("mp3") && seconds > 0;
+    }
 }

@@ -4,7 +4,7 @@ package org.mellowclass.media;
 public final class SoundRefused extends Exception {
 
     /** Why; the words for people are the application's. */
-    public enum Reason { EMPTY, NOT_SOUND, NO_AUDIO, TOO_LONG, BROKEN }
+    public enum Reason { EMPTY, NOT_SOUND, NO_AUDIO, ODD_RATE, TOO_LONG, BROKEN }
 
     private final Reason reason;
 

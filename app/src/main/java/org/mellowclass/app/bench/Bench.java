@@ -1,7 +1,11 @@
 package org.mellowclass.app.bench;
 
 import java.time.Clock;
+import java.util.List;
+import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
@@ -14,10 +18,15 @@ import org.mellowclass.app.takes.TakeLanding;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
+import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.timeline.Edit;
+import org.mellowclass.core.timeline.EraseTake;
 import org.mellowclass.core.timeline.HistoryPoint;
+import org.mellowclass.core.timeline.LaySpan;
 import org.mellowclass.core.timeline.LayTake;
 import org.mellowclass.core.timeline.Rebase;
+import org.mellowclass.core.timeline.SwapTake;
 import org.mellowclass.core.timeline.Timeline;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -123,7 +132,8 @@ public class Bench implements TakeLanding {
         if (take == null) {
             throw new NotFound();
         }
-        return edit(viewer, episodeId, base, clientId, new LayTake(takeId, take.frames(), 0, trackName));
+        return edit(viewer, episodeId, base, clientId, take.leadFrames() == 0 ? new LayTake(takeId, take.frames(), 0, trackName)
+                : LaySpan.behind(head(episodeId).timeline(), takeId, take.spoken(), trackName, List.of()));
     }
 
     /**
@@ -146,14 +156,86 @@ public class Bench implements TakeLanding {
         return step(viewer, episodeId, base, clientId, false);
     }
 
-    /** Lays a take that has just become ready onto the track it was made for, whatever happened on the bench meanwhile. */
     @Override
-    public void land(Take take) {
-        access.hold(take.episodeId());
+    public void hold(long episodeId) {
+        access.hold(episodeId);
+    }
+
+    /**
+     * Lays a take that has just become ready onto the track it was made for, whatever happened on the bench meanwhile: at its
+     * place or, where none was asked for, behind everything. A retake of a line that is on the page waits until it is chosen.
+     */
+    @Override
+    public Optional<String> land(Take take, List<Long> flags) {
         Head head = head(take.episodeId());
-        LayTake edit = new LayTake(take.id(), take.frames(), 0, take.trackName());
+        Set<Long> onPage = takesIn(head.timeline());
+        if (take.placing() == Take.Placing.LIST) {
+            return Optional.empty();
+        }
+        if (take.lineId() != null && takes.ofLine(take.episodeId(), take.lineId()).stream()
+                .anyMatch(other -> other.id() != take.id() && onPage.contains(other.id()))) {
+            return Optional.empty();
+        }
+        Long place = take.placing() == Take.Placing.START ? Long.valueOf(0) : take.placeFrame();
+        LaySpan edit = place == null
+                ? LaySpan.behind(head.timeline(), take.id(), take.spoken(), take.trackName(), flags)
+                : new LaySpan(take.id(), take.spoken(), take.trackName(), place, 0, flags);
         append(take.episodeId(), head.point().afterEdit(), edit.applyTo(head.timeline()).timeline(), edit, take.authorId(),
                 "take-" + take.id());
+        return Optional.of(edit.landing(head.timeline()));
+    }
+
+    /**
+     * Where a take of unknown length would land that starts at a frame, or behind everything if it is negative.
+     *
+     * @param startFrame where it would start
+     * @param beside     whether that is not the track that was asked for, since something stands there
+     */
+    public record Landing(String trackName, long startFrame, boolean beside) {
+    }
+
+    @Transactional(readOnly = true)
+    public Landing landing(Person viewer, long episodeId, String trackName, long placeFrame) {
+        access.ownEpisode(viewer, episodeId);
+        Timeline timeline = head(episodeId).timeline();
+        // the shortest stretch: what it will really need, nobody knows yet
+        Span span = new Span(0, Frames.ofSeconds(1));
+        LaySpan lay = placeFrame < 0 ? LaySpan.behind(timeline, 0, span, trackName, List.of())
+                : new LaySpan(0, span, trackName, placeFrame, 0);
+        String landing = lay.landing(timeline);
+        return new Landing(landing, lay.startFrame(), !landing.equals(trackName));
+    }
+
+    /** Chooses a take among those of its line: it takes the place of the one on the page, or is laid behind everything. */
+    public Head choose(Person viewer, long episodeId, String clientId, long takeId) {
+        Head head = lockedHead(viewer, episodeId);
+        Take take = takes.ready(episodeId).get(takeId);
+        if (take == null || take.lineId() == null) {
+            throw new NotFound();
+        }
+        Set<Long> onPage = takesIn(head.timeline());
+        if (onPage.contains(takeId)) {
+            return head;
+        }
+        Optional<Take> old = takes.ofLine(episodeId, take.lineId()).stream().filter(other -> onPage.contains(other.id())).findFirst();
+        Edit edit = old.isPresent() ? new SwapTake(old.get().id(), takeId, take.spoken())
+                : LaySpan.behind(head.timeline(), takeId, take.spoken(), take.trackName(), List.of());
+        return edit(viewer, episodeId, head.seq(), clientId, edit);
+    }
+
+    /** Takes a take off the page that is being erased; whoever asks holds the episode and has been let through. */
+    public void erase(Person teacher, long episodeId, long takeId) {
+        Head head = head(episodeId);
+        if (takesIn(head.timeline()).contains(takeId)) {
+            EraseTake edit = new EraseTake(takeId);
+            append(episodeId, head.point().afterEdit(), edit.applyTo(head.timeline()).timeline(), edit, teacher.id(), "erase-" + takeId);
+        }
+    }
+
+    /** The takes that are heard in a timeline. */
+    public static Set<Long> takesIn(Timeline timeline) {
+        return timeline.tracks().stream().flatMap(track -> track.clips().stream()).map(clip -> clip.source().takeId())
+                .collect(Collectors.toSet());
     }
 
     private Head step(Person viewer, long episodeId, long base, String clientId, boolean back) {

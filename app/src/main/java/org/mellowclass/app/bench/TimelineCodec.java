@@ -22,9 +22,11 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import org.mellowclass.core.timeline.AddFlag;
 import org.mellowclass.core.timeline.Blank;
 import org.mellowclass.core.timeline.Edit;
+import org.mellowclass.core.timeline.EraseTake;
 import org.mellowclass.core.timeline.LaySpan;
 import org.mellowclass.core.timeline.LayTake;
 import org.mellowclass.core.timeline.Move;
+import org.mellowclass.core.timeline.NameFlag;
 import org.mellowclass.core.timeline.Remove;
 import org.mellowclass.core.timeline.RemoveFlag;
 import org.mellowclass.core.timeline.SetClipGain;
@@ -32,6 +34,7 @@ import org.mellowclass.core.timeline.SetTrackGain;
 import org.mellowclass.core.timeline.Soften;
 import org.mellowclass.core.timeline.Source;
 import org.mellowclass.core.timeline.Split;
+import org.mellowclass.core.timeline.SwapTake;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Together;
 import org.mellowclass.core.timeline.Trim;
@@ -65,6 +68,9 @@ class TimelineCodec {
         @JsonSubTypes.Type(value = SetClipGain.class, name = "set-clip-gain"),
         @JsonSubTypes.Type(value = SetTrackGain.class, name = "set-track-gain"),
         @JsonSubTypes.Type(value = AddFlag.class, name = "add-flag"),
+        @JsonSubTypes.Type(value = NameFlag.class, name = "name-flag"),
+        @JsonSubTypes.Type(value = SwapTake.class, name = "swap-take"),
+        @JsonSubTypes.Type(value = EraseTake.class, name = "erase-take"),
         @JsonSubTypes.Type(value = RemoveFlag.class, name = "remove-flag"),
         @JsonSubTypes.Type(value = Together.class, name = "together")})
     private interface NamedEdit {

@@ -18,6 +18,7 @@ import org.mellowclass.core.timeline.Trim;
     @JsonSubTypes.Type(value = Wish.ClipGain.class, name = "set-clip-gain"),
     @JsonSubTypes.Type(value = Wish.TrackGain.class, name = "set-track-gain"),
     @JsonSubTypes.Type(value = Wish.Flagging.class, name = "add-flag"),
+    @JsonSubTypes.Type(value = Wish.NamingFlag.class, name = "name-flag"),
     @JsonSubTypes.Type(value = Wish.Unflagging.class, name = "remove-flag")})
 sealed interface Wish {
 
@@ -49,6 +50,9 @@ sealed interface Wish {
     }
 
     record Flagging(long trackId, long frame, String name) implements Wish {
+    }
+
+    record NamingFlag(long flagId, String name) implements Wish {
     }
 
     record Unflagging(long flagId) implements Wish {

@@ -4,12 +4,14 @@ import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
+import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.timeline.AddFlag;
 import org.mellowclass.core.timeline.Blank;
 import org.mellowclass.core.timeline.Edit;
 import org.mellowclass.core.timeline.Move;
+import org.mellowclass.core.timeline.NameFlag;
 import org.mellowclass.core.timeline.Remove;
 import org.mellowclass.core.timeline.RemoveFlag;
 import org.mellowclass.core.timeline.SetClipGain;
@@ -64,14 +66,17 @@ class Wishes {
         } else if (wish instanceof Wish.TrackGain gain) {
             return new SetTrackGain(gain.trackId(), gain.gainDb());
         } else if (wish instanceof Wish.Flagging flag) {
-            if (flag.name() != null && flag.name().length() > LONGEST_FLAG) {
-                throw Refusal.unfit("bench.FLAG_TOO_LONG", LONGEST_FLAG);
-            }
-            return new AddFlag(flag.trackId(), flag.frame(), flag.name());
+            return new AddFlag(flag.trackId(), flag.frame(), flagName(flag.name()));
+        } else if (wish instanceof Wish.NamingFlag flag) {
+            return new NameFlag(flag.flagId(), flagName(flag.name()));
         } else if (wish instanceof Wish.Unflagging flag) {
             return new RemoveFlag(flag.flagId());
         }
         throw new IllegalArgumentException("not an edit: " + wish);
+    }
+
+    private static String flagName(String name) {
+        return Fields.optional(name, LONGEST_FLAG, "bench.FLAG_TOO_LONG");
     }
 
     private static Span span(long startFrame, long endFrame) {

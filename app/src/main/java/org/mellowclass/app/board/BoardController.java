@@ -11,6 +11,7 @@ import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;
+import org.mellowclass.app.takes.Erasing;
 import org.mellowclass.app.turns.RecordingTurns;
 import org.springframework.http.MediaType;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -32,16 +33,18 @@ class BoardController {
     private final Briefs briefs;
     private final AirDesk airDesk;
     private final RecordingTurns turns;
+    private final Erasing erasing;
     private final LiveEvents live;
     private final Clock clock;
 
-    BoardController(Access access, ClassBoard board, Briefs briefs, AirDesk airDesk, RecordingTurns turns, LiveEvents live,
+    BoardController(Access access, ClassBoard board, Briefs briefs, AirDesk airDesk, RecordingTurns turns, Erasing erasing, LiveEvents live,
                     Clock clock) {
         this.access = access;
         this.board = board;
         this.briefs = briefs;
         this.airDesk = airDesk;
         this.turns = turns;
+        this.erasing = erasing;
         this.live = live;
         this.clock = clock;
     }
@@ -80,6 +83,7 @@ class BoardController {
         model.addAttribute("inTrouble", lines.stream().filter(ClassBoard.Line::needsHand).toList());
         model.addAttribute("notOpened", lines.stream().filter(line -> line.waitsFor() == ClassBoard.Waiting.CREW
                 && (line.openedAt() == null || line.openedAt().isBefore(longAgo))).toList());
+        model.addAttribute("eraseRequests", erasing.requests(schoolClass));
         model.addAttribute("round", turns.ofClass(classId).orElse(null));
         model.addAttribute("onAir", lines.stream().filter(line -> line.stage() == Stage.ON_AIR).count());
         model.addAttribute("feedKey", airDesk.feedKey(viewer, classId));

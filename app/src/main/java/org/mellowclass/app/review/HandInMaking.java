@@ -3,6 +3,7 @@ package org.mellowclass.app.review;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
@@ -104,7 +105,7 @@ class HandInMaking {
 
             Map<Long, Take> ready = takes.ready(handIn.episodeId());
             SoundCheck check = SoundCheck.of(new SoundCheck.Measured(loudness.integrated(), peak.truePeakDbtp(),
-                    ClippedPlaces.in(timeline, take -> takes.clipped(ready.get(take))),
+                    ClippedPlaces.in(timeline, take -> ready.containsKey(take) ? takes.clipped(ready.get(take)) : List.of()),
                     DeadAirFinder.find(loudness, handIn.frames(), DeadAirFinder.ordinaryPauseFrames()),
                     handIn.frames()), house);
             if (handIns.ready(handInId, store.put(flac), store.put(skylineFile), json.writeValueAsString(check)) == 0) {

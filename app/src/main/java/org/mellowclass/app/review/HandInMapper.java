@@ -59,6 +59,13 @@ interface HandInMapper {
     @Update("UPDATE hand_in SET state = 'FAILED' WHERE id = #{id} AND state = 'MAKING'")
     void failed(long id);
 
+    @Update("""
+            UPDATE hand_in SET state = 'MAKING', sound_key = NULL, skyline_key = NULL, report = NULL, decision = NULL, sentence = NULL,
+                   decided_by = NULL, decided_at = NULL
+            WHERE id = #{id}
+            """)
+    void makeAgain(long id);
+
     @Update("UPDATE hand_in SET state = 'MAKING' WHERE id = #{id} AND state = 'FAILED'")
     int again(long id);
 

@@ -4,9 +4,11 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.stream.Stream;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
@@ -24,6 +26,7 @@ import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.soundcheck.SoundCheck;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /** Hand-ins: made by crews, heard and decided by teachers. */
@@ -129,6 +132,29 @@ public class HandIns {
         handIns.decide(handInId, decision, words.isEmpty() ? null : words, viewer.id(), clock.instant());
         live.episodeChanged(handIn.episodeId());
         return handIns.find(handInId).orElseThrow();
+    }
+
+    /** Whether a take is heard in a hand-in. */
+    @Transactional(readOnly = true)
+    public boolean holds(long handInId, long takeId) {
+        return handIns.find(handInId).filter(handIn -> Bench.takesIn(bench.timeline(handIn.timelineHash())).contains(takeId)).isPresent();
+    }
+
+    /**
+     * Makes the hand-ins of an episode again that hold a take which has just been erased; what was decided of them counts no
+     * more. Returns the keys of their files, which have to go when the surrounding transaction has ended.
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public List<String> makeAgainWithout(long episodeId, long takeId) {
+        List<String> files = new ArrayList<>();
+        for (HandIn handIn : handIns.ofEpisode(episodeId)) {
+            if (holds(handIn.id(), takeId)) {
+                Stream.of(handIn.soundKey(), handIn.skylineKey()).filter(key -> key != null).forEach(files::add);
+                handIns.makeAgain(handIn.id());
+                jobs.ask(HandInMaking.KIND, handIn.id());
+            }
+        }
+        return files;
     }
 
     /** The sound check of a ready hand-in. */

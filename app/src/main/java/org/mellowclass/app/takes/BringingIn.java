@@ -40,12 +40,19 @@ public class BringingIn {
      */
     public long bringIn(Person viewer, long episodeId, String fileName, String trackName, IncomingFiles.Upload upload)
             throws IOException {
+        return bringIn(viewer, episodeId, fileName, trackName, Take.Placing.BEHIND, upload);
+    }
+
+    /** As {@link #bringIn(Person, long, String, String, IncomingFiles.Upload)}, and where it will land. */
+    public long bringIn(Person viewer, long episodeId, String fileName, String trackName, Take.Placing placing,
+                        IncomingFiles.Upload upload) throws IOException {
         Episode episode = access.ownEpisode(viewer, episodeId);
         String track = Fields.required(trackName, Take.LONGEST_TRACK_NAME, "take.TRACK_NAME");
         String key = incoming.keep(upload);
         Long id = transaction.execute(status -> {
             TakeMapper.NewTake take = new TakeMapper.NewTake(episode.id(), viewer.id(), IncomingFiles.nameOf(fileName), track,
                     Take.Origin.BROUGHT_IN, Take.State.ARRIVED, 0, 0, key, null, clock.instant());
+            take.placing = placing;
             takes.add(take);
             jobs.ask(TakeConversion.KIND, take.id);
             return take.id;

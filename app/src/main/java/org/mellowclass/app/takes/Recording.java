@@ -3,6 +3,7 @@ package org.mellowclass.app.takes;
 import java.time.Clock;
 import java.util.BitSet;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.IntStream;
 import java.util.zip.CRC32;
 
@@ -38,6 +39,10 @@ public class Recording {
     /** No chunk of any rate is larger. */
     static final int MOST_CHUNK_BYTES = 2 * MOST_CHUNK_SECONDS * HIGHEST_RATE;
 
+    private static final int MOST_LEAD_SECONDS = 3;
+    private static final int LONGEST_MICROPHONE = 500;
+    private static final int LONGEST_GUEST = 80;
+    private static final int MOST_FLAGS = 200;
     private static final int MOST_MISSING_TOLD = 1000;
 
     private final TakeMapper takes;
@@ -62,8 +67,33 @@ public class Recording {
     public record Begun(long takeId, String uploadKey) {
     }
 
-    /** Begins a take that will land on the track of that name. */
-    public Begun begin(Person viewer, long episodeId, String trackName, int sampleRate) {
+    /**
+     * What is known of a recording when it begins.
+     *
+     * @param leadFrames how much room from before the first word comes first, at the sample rate
+     * @param placeFrame where it will land, at 48 kHz; null for behind everything on its track
+     * @param lineId     the line of the script that is spoken, or null
+     * @param personIds  the students whose voices are in it; empty for the one who is signed in
+     * @param guestIds   guests whose voices are in it
+     * @param microphone what the browser granted, as JSON
+     */
+    public record Start(String trackName, int sampleRate, long leadFrames, Long placeFrame, Long lineId, Set<Long> personIds,
+                        Set<Long> guestIds, String microphone) {
+
+        public Start {
+            personIds = personIds == null ? Set.of() : Set.copyOf(personIds);
+            guestIds = guestIds == null ? Set.of() : Set.copyOf(guestIds);
+        }
+
+        /** On a track of that name, behind everything there, by the one who is signed in. */
+        public static Start on(String trackName, int sampleRate) {
+            return new Start(trackName, sampleRate, 0, null, null, Set.of(), Set.of(), null);
+        }
+    }
+
+    /** Begins a take. */
+    public Begun begin(Person viewer, long episodeId, Start start) {
+        int sampleRate = start.sampleRate;
         Episode episode = access.ownEpisode(viewer, episodeId);
         if (sampleRate < LOWEST_RATE || sampleRate > HIGHEST_RATE) {
             throw Refusal.unfit("take.RATE", sampleRate);
@@ -71,11 +101,56 @@ public class Recording {
         int number = takes.count(episode.id(), Take.Origin.RECORDED) + 1;
         String uploadKey = RandomKey.next();
         TakeMapper.NewTake take = new TakeMapper.NewTake(episode.id(), viewer.id(), "Take " + number,
-                Fields.required(trackName, Take.LONGEST_TRACK_NAME, "take.TRACK_NAME"), Take.Origin.RECORDED, Take.State.RECORDING, sampleRate, CHANNELS, null,
+                Fields.required(start.trackName, Take.LONGEST_TRACK_NAME, "take.TRACK_NAME"), Take.Origin.RECORDED, Take.State.RECORDING, sampleRate, CHANNELS, null,
                 uploadKey, clock.instant());
+        take.leadSourceFrames = Math.max(0, Math.min(start.leadFrames, (long) MOST_LEAD_SECONDS * sampleRate));
+        take.placeFrame = start.placeFrame == null || start.placeFrame < 0 ? null : start.placeFrame;
+        take.lineId = start.lineId != null && takes.linesOfEpisode(start.lineId, episodeId) == 1 ? start.lineId : null;
+        take.microphone = start.microphone == null || start.microphone.length() > LONGEST_MICROPHONE ? null : start.microphone;
         takes.add(take);
+        addVoices(viewer, episode, take.id, start);
         live.episodeChanged(episode.id());
         return new Begun(take.id, uploadKey);
+    }
+
+    /** Voices of the crew and its guests only; whoever is signed in if nobody is named. */
+    private void addVoices(Person viewer, Episode episode, long takeId, Start start) {
+        access.crewOf(episode).stream().map(Person::id).filter(start.personIds::contains).forEach(id -> takes.addVoice(takeId, id, null));
+        takes.guests(episode.crewId()).stream().map(Guest::id).filter(start.guestIds::contains).forEach(id -> takes.addVoice(takeId, null, id));
+        if (start.personIds.isEmpty() && start.guestIds.isEmpty()) {
+            takes.addVoice(takeId, viewer.id(), null);
+        }
+    }
+
+    /** Somebody who speaks for a crew and is none of its students. */
+    public record Guest(long id, String name) {
+    }
+
+    /** The guests of a crew, whose consent has been recorded. */
+    @Transactional(readOnly = true)
+    public List<Guest> guests(Person viewer, long episodeId) {
+        return takes.guests(access.episode(viewer, episodeId).crewId());
+    }
+
+    /** Remembers a guest of the crew, with what they have agreed to. */
+    public List<Guest> addGuest(Person viewer, long episodeId, String name, String extent) {
+        Episode episode = access.ownEpisode(viewer, episodeId);
+        if (!Set.of("NONE", "SCHOOL", "PUBLIC").contains(extent == null ? "" : extent)) {
+            throw Refusal.unfit("take.GUEST_CONSENT");
+        }
+        takes.addGuest(episode.crewId(), Fields.required(name, LONGEST_GUEST, "take.GUEST_NAME"), extent, viewer.id(), clock.instant());
+        return takes.guests(episode.crewId());
+    }
+
+    /** Flags a moment while somebody speaks, in frames of the source rate from the take's start. */
+    public void flag(String uploadKey, long sourceFrame) {
+        Take take = byKey(uploadKey);
+        if (sourceFrame < 0 || sourceFrame > mostFrames(take)) {
+            throw Refusal.unfit("take.CHUNK", 0);
+        }
+        if (takes.flags(take.id()).size() < MOST_FLAGS) {
+            takes.addFlag(take.id(), sourceFrame);
+        }
     }
 
     /**

@@ -3,6 +3,9 @@ package org.mellowclass.app.takes;
 import java.time.Duration;
 import java.time.Instant;
 
+import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.Span;
+
 /**
  * One recording or one file that was brought in.
  *
@@ -14,12 +17,18 @@ import java.time.Instant;
  * @param roomFrame      where its quietest second starts, at 48 kHz; null if it has none
  * @param lastSignAt     when its recording last gave a sign of life
  * @param sourceFrames   how long its recording was, at the source's rate; null until it has ended
+ * @param leadSourceFrames how much of its start is the room before the first word, at the source's rate
+ * @param leadFrames     the same at 48 kHz
+ * @param placeFrame     where its clip lands; null for behind everything
+ * @param lineId         the line of the script that it speaks, or null
+ * @param placing        where it lands, if it has no place of its own
+ * @param microphone     what the browser granted, as JSON; null for files
  * @param missing        the spans of it that never came, at 48 kHz, as JSON; null until it is ready
  */
 public record Take(long id, long episodeId, long authorId, String name, String trackName, Origin origin, State state,
                    String problem, int sourceRate, int sourceChannels, String originalKey, String soundKey,
                    String skylineKey, Integer channels, Long frames, String clipped, Long roomFrame, Instant lastSignAt, Long sourceFrames,
-                   String missing, Instant createdAt) {
+                   String missing, long leadSourceFrames, long leadFrames, Long placeFrame, Long lineId, Placing placing, String microphone, Instant createdAt) {
 
     public static final int LONGEST_TRACK_NAME = 60;
 
@@ -30,8 +39,11 @@ public record Take(long id, long episodeId, long authorId, String name, String t
                         String clipped) {
     }
 
-    /** Being recorded; all there but not made ready yet; ready to be heard; refused. */
-    public enum State { RECORDING, ARRIVED, READY, FAILED }
+    /** Where a take lands: behind everything on its track, at the start of it, or nowhere until somebody lays it on. */
+    public enum Placing { BEHIND, START, LIST }
+
+    /** Being recorded; all there but not made ready yet; ready to be heard; refused; erased. */
+    public enum State { RECORDING, ARRIVED, READY, FAILED, ERASED }
 
     /** How long a recording may be silent before it counts as interrupted. */
     static final Duration LONGEST_SILENCE = Duration.ofMinutes(2);
@@ -51,7 +63,14 @@ public record Take(long id, long episodeId, long authorId, String name, String t
                    String newClipped, String newMissing) {
         return new Take(id, episodeId, authorId, name, trackName, origin, State.READY, null, sound.rate(), sound.channels(),
                 newOriginalKey, newSoundKey, newSkylineKey, sound.channels(), sound.frames(), newClipped, sound.roomFrame(),
-                lastSignAt, sourceFrames, newMissing, createdAt);
+                lastSignAt, sourceFrames, newMissing, leadSourceFrames,
+                origin == Origin.RECORDED ? Math.min(Frames.converted(leadSourceFrames, sourceRate), sound.frames() - 1) : 0,
+                placeFrame, lineId, placing, microphone, createdAt);
+    }
+
+    /** What is heard of it on the page: everything behind the room that was kept before the first word. */
+    public Span spoken() {
+        return new Span(leadFrames, frames);
     }
 
     public boolean ready() {

@@ -13,6 +13,7 @@ import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.SoundPreparation.Prepared;
 import org.mellowclass.core.measure.ClippingFinder.Search;
+import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleFormat;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.sound.Span;
@@ -34,6 +35,8 @@ class TakeConversion {
 
     static final String KIND = "take";
 
+    /** Encoders pad and trim their ends. */
+    private static final long NOT_WORTH_TELLING = Frames.ofMillis(200);
     private static final String SPOKEN_IS_KEPT = "SPOKEN_IS_KEPT";
 
     private static final Logger LOG = LoggerFactory.getLogger(TakeConversion.class);
@@ -96,7 +99,7 @@ class TakeConversion {
             transaction.executeWithoutResult(status -> {
                 if (takes.ready(ready) == 1) {
                     takes.deleteChunks(takeId);
-                    landing.land(ready);
+                    landInOrder(ready.episodeId());
                     live.episodeChanged(ready.episodeId());
                 }
             });
@@ -113,6 +116,20 @@ class TakeConversion {
             Files.deleteIfExists(original);
             Files.deleteIfExists(wav);
             Files.deleteIfExists(skyline);
+        }
+    }
+
+    /** Lays on what is ready and has not landed; of those brought in one after another none overtakes the other. */
+    private void landInOrder(long episodeId) {
+        landing.hold(episodeId);
+        for (Take take : takes.toLand(episodeId)) {
+            if (take.origin() == Take.Origin.BROUGHT_IN && take.placing() == Take.Placing.BEHIND && takes.onTheWayBefore(take) > 0) {
+                continue;
+            }
+            List<Long> flags = takes.flags(take.id()).stream().map(frame -> Frames.converted(frame, take.sourceRate())).toList();
+            landing.land(take, flags).filter(track -> !track.equals(take.trackName()))
+                    .ifPresent(track -> takes.landedOn(take.id(), track));
+            takes.landed(take.id());
         }
     }
 
@@ -145,7 +162,14 @@ class TakeConversion {
         Path file = store.file(take.originalKey());
         SoundFacts facts = decoder.probe(file);
         Search search = facts.lossless() ? Search.FULL_SCALE_AND_FLAT_TOPS : Search.FULL_SCALE_ONLY;
-        return new Made(prepare(take, decoder.open(file, facts), search, facts.expectedFrames(), wav, skyline), List.of());
+        Prepared sound = prepare(take, decoder.open(file, facts), search, facts.expectedFrames(), wav, skyline);
+        return new Made(sound, cutOff(sound, facts));
+    }
+
+    /** What a file promises at its end and does not hold, since it was cut off on its way. */
+    private static List<Span> cutOff(Prepared sound, SoundFacts facts) {
+        long stated = facts.lengthIsCounted() ? Frames.converted(facts.expectedFrames(), facts.sampleRate()) : 0;
+        return stated - sound.frames() < NOT_WORTH_TELLING ? List.of() : List.of(new Span(sound.frames(), stated));
     }
 
     private Prepared prepare(Take take, SampleSource incoming, Search search, long expectedFrames, Path wav, Path skyline)
@@ -160,6 +184,7 @@ class TakeConversion {
         takes.failed(take.id(), reason.name());
         live.episodeChanged(take.episodeId());
         takes.deleteChunks(take.id());
+        transaction.executeWithoutResult(status -> landInOrder(take.episodeId()));
         if (take.originalKey() != null) {
             store.delete(take.originalKey());
         }

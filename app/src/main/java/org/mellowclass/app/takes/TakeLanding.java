@@ -1,7 +1,17 @@
 package org.mellowclass.app.takes;
 
+import java.util.List;
+import java.util.Optional;
+
 /** Told when a take has become ready, in the transaction that makes it so; lays it onto its track. */
 public interface TakeLanding {
 
-    void land(Take take);
+    /** Holds an episode until the transaction ends, so that takes land one after the other. */
+    void hold(long episodeId);
+
+    /**
+     * @param flags moments flagged while speaking, in frames of the take at 48 kHz
+     * @return the track on which it landed; empty if it waits in the take list
+     */
+    Optional<String> land(Take take, List<Long> flags);
 }

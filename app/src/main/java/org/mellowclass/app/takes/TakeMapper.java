@@ -18,7 +18,7 @@ interface TakeMapper {
     String TAKE = """
             SELECT id, episode_id, author_id, name, track_name, origin, state, problem, source_rate, source_channels,
                    original_key, sound_key, skyline_key, channels, frames, clipped, room_frame, last_sign_at,
-                   source_frames, missing, created_at
+                   source_frames, missing, lead_source_frames, lead_frames, place_frame, line_id, placing, microphone, created_at
             FROM take
             """;
 
@@ -46,6 +46,11 @@ interface TakeMapper {
         final String originalKey;
         final String uploadKey;
         final Instant createdAt;
+        long leadSourceFrames;
+        Long placeFrame;
+        Long lineId;
+        String microphone;
+        Take.Placing placing = Take.Placing.BEHIND;
         long id;
 
         NewTake(long episodeId, long authorId, String name, String trackName, Take.Origin origin, Take.State state,
@@ -66,9 +71,11 @@ interface TakeMapper {
 
     @Insert("""
             INSERT INTO take (episode_id, author_id, name, track_name, origin, state, source_rate, source_channels,
-                              original_key, upload_key, last_sign_at, created_at)
+                              original_key, upload_key, last_sign_at, created_at, lead_source_frames, place_frame,
+                              line_id, microphone, placing, landed)
             VALUES (#{episodeId}, #{authorId}, #{name}, #{trackName}, #{origin}, #{state}, #{sourceRate},
-                    #{sourceChannels}, #{originalKey}, #{uploadKey}, #{createdAt}, #{createdAt})
+                    #{sourceChannels}, #{originalKey}, #{uploadKey}, #{createdAt}, #{createdAt}, #{leadSourceFrames},
+                    #{placeFrame}, #{lineId}, #{microphone}, #{placing}, FALSE)
             """)
     @Options(useGeneratedKeys = true, keyProperty = "id")
     void add(NewTake take);
@@ -137,16 +144,71 @@ interface TakeMapper {
             UPDATE take SET state = 'READY', source_rate = #{sourceRate}, source_channels = #{sourceChannels},
                    original_key = #{originalKey}, sound_key = #{soundKey}, skyline_key = #{skylineKey},
                    channels = #{channels}, frames = #{frames}, clipped = #{clipped}, room_frame = #{roomFrame},
-                   missing = #{missing}, upload_key = NULL
+                   missing = #{missing}, lead_frames = #{leadFrames}, upload_key = NULL
             WHERE id = #{id} AND state = 'ARRIVED'
             """)
     int ready(Take take);
+
+    @Select(TAKE + "WHERE episode_id = #{episodeId} AND line_id = #{lineId} AND state = 'READY' ORDER BY id")
+    List<Take> ofLine(long episodeId, long lineId);
+
+    @Select("""
+            SELECT count(*) FROM brief_line l JOIN crew ON crew.class_id = l.class_id JOIN episode e ON e.crew_id = crew.id
+            WHERE l.id = #{lineId} AND e.id = #{episodeId}
+            """)
+    int linesOfEpisode(long lineId, long episodeId);
+
+    @Select(TAKE + "WHERE episode_id = #{episodeId} AND state = 'READY' AND NOT landed ORDER BY id")
+    List<Take> toLand(long episodeId);
+
+    @Update("UPDATE take SET landed = TRUE WHERE id = #{id}")
+    void landed(long id);
+
+    /** How many that were brought in before a take, for the same track, are not ready yet. */
+    @Select("""
+            SELECT count(*) FROM take WHERE episode_id = #{episodeId} AND track_name = #{trackName} AND id < #{id}
+              AND origin = 'BROUGHT_IN' AND placing = 'BEHIND' AND state = 'ARRIVED'
+            """)
+    int onTheWayBefore(Take take);
+
+    @Update("UPDATE take SET track_name = #{trackName} WHERE id = #{id}")
+    void landedOn(long id, String trackName);
+
+    @Insert("INSERT IGNORE INTO take_flag (take_id, source_frame) VALUES (#{takeId}, #{sourceFrame})")
+    void addFlag(long takeId, long sourceFrame);
+
+    @Select("SELECT source_frame FROM take_flag WHERE take_id = #{takeId} ORDER BY source_frame")
+    List<Long> flags(long takeId);
+
+    @Insert("INSERT IGNORE INTO take_voice (take_id, person_id, guest_id) VALUES (#{takeId}, #{personId}, #{guestId})")
+    void addVoice(long takeId, Long personId, Long guestId);
+
+    /** Whose voice is in which take of an episode. */
+    record Voice(long takeId, String name) {
+    }
+
+    @Select("""
+            SELECT v.take_id, coalesce(p.name, g.name) AS name
+            FROM take_voice v JOIN take t ON t.id = v.take_id
+            LEFT JOIN person p ON p.id = v.person_id LEFT JOIN guest g ON g.id = v.guest_id
+            WHERE t.episode_id = #{episodeId} ORDER BY v.take_id, name
+            """)
+    List<Voice> voices(long episodeId);
+
+    @Select("SELECT id, name FROM guest WHERE crew_id = #{crewId} ORDER BY name")
+    List<Recording.Guest> guests(long crewId);
+
+    @Insert("""
+            INSERT INTO guest (crew_id, name, extent, recorded_by, recorded_at) VALUES (#{crewId}, #{name}, #{extent}, #{by}, #{at})
+            ON DUPLICATE KEY UPDATE extent = #{extent}, recorded_by = #{by}, recorded_at = #{at}
+            """)
+    void addGuest(long crewId, String name, String extent, long by, Instant at);
 
     @Select("SELECT id FROM take WHERE episode_id = #{episodeId} AND shelf_sound_id = #{shelfSoundId}")
     Optional<Long> ofShelf(long episodeId, long shelfSoundId);
 
     @Update("""
-            UPDATE take SET state = 'READY', shelf_sound_id = #{shelfSoundId}, sound_key = #{files.soundKey},
+            UPDATE take SET state = 'READY', landed = TRUE, shelf_sound_id = #{shelfSoundId}, sound_key = #{files.soundKey},
                    skyline_key = #{files.skylineKey}, channels = #{files.channels}, frames = #{files.frames},
                    clipped = #{files.clipped}, missing = '[]'
             WHERE id = #{id}
@@ -155,6 +217,43 @@ interface TakeMapper {
 
     @Update("UPDATE take SET state = 'FAILED', problem = #{problem}, original_key = NULL WHERE id = #{id} AND state <> 'READY'")
     void failed(long id, String problem);
+
+    @Update("""
+            UPDATE take SET state = 'ERASED', original_key = NULL, sound_key = NULL, skyline_key = NULL, clipped = NULL, room_frame = NULL,
+                   missing = NULL, microphone = NULL, upload_key = NULL, recent_peaks = ''
+            WHERE id = #{id}
+            """)
+    void erased(long id);
+
+    @Delete("DELETE FROM take_flag WHERE take_id = #{takeId}")
+    void deleteFlags(long takeId);
+
+    @Insert("INSERT IGNORE INTO erase_request (take_id, asked_by, asked_at) VALUES (#{takeId}, #{askedBy}, #{at})")
+    void askToErase(long takeId, long askedBy, Instant at);
+
+    /** A request of a class that has no answer yet. */
+    record EraseRequest(long takeId, long episodeId, String takeName, String crewName, String askedBy, Instant askedAt) {
+    }
+
+    @Select("""
+            SELECT q.take_id, t.episode_id, t.name AS take_name, crew.name AS crew_name, p.name AS asked_by, q.asked_at
+            FROM erase_request q JOIN take t ON t.id = q.take_id JOIN episode e ON e.id = t.episode_id
+            JOIN crew ON crew.id = e.crew_id JOIN person p ON p.id = q.asked_by
+            WHERE crew.class_id = #{classId} AND q.answer IS NULL ORDER BY q.asked_at
+            """)
+    List<EraseRequest> eraseRequests(long classId);
+
+    @Select("""
+            SELECT q.take_id FROM erase_request q JOIN take t ON t.id = q.take_id
+            WHERE t.episode_id = #{episodeId} AND q.answer IS NULL
+            """)
+    Set<Long> askedToErase(long episodeId);
+
+    @Update("""
+            UPDATE erase_request SET answer = #{answer}, answered_by = #{by}, answered_at = #{at}
+            WHERE take_id = #{takeId} AND answer IS NULL
+            """)
+    int answerErase(long takeId, String answer, long by, Instant at);
 
     @Select("""
             SELECT original_key FROM take WHERE original_key IS NOT NULL

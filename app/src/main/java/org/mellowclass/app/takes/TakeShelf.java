@@ -4,8 +4,10 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalDouble;
 import java.util.OptionalInt;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -27,8 +29,10 @@ import org.mellowclass.core.measure.Skyline;
 import org.mellowclass.core.render.Takes;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.RandomAccessSound;
+import org.mellowclass.core.sound.Silence;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.sound.WavReader;
+import org.mellowclass.core.soundcheck.WorkingLevel;
 import org.springframework.stereotype.Service;
 
 /** Finds takes, their sound and their pictures. */
@@ -37,6 +41,9 @@ public class TakeShelf implements Takes {
 
     /** Bins in one answer of skyline data: 8 kB. */
     public static final int TILE_BINS = 4096;
+
+    /** A shorter room repeats so often that it is heard. */
+    private static final long LEAST_LEAD = Frames.RATE;
 
     private final TakeMapper takes;
     private final Access access;
@@ -72,10 +79,16 @@ public class TakeShelf implements Takes {
                 .collect(Collectors.toMap(Take::id, Function.identity()));
     }
 
+    /** The ready takes of a line of the script, the oldest first; as {@link #ready}. */
+    public List<Take> ofLine(long episodeId, long lineId) {
+        return takes.ofLine(episodeId, lineId);
+    }
+
     /** Where in the ready takes of an episode the room alone is heard, by take; as {@link #ready}. */
     public Map<Long, Span> rooms(long episodeId) {
-        return takes.ofEpisode(episodeId).stream().filter(take -> take.ready() && take.roomFrame() != null)
-                .collect(Collectors.toMap(Take::id, take -> new Span(take.roomFrame(), take.roomFrame() + Frames.RATE)));
+        return takes.ofEpisode(episodeId).stream().filter(take -> take.ready() && (take.roomFrame() != null || take.leadFrames() >= LEAST_LEAD))
+                .collect(Collectors.toMap(Take::id, take -> take.leadFrames() >= LEAST_LEAD ? new Span(0, take.leadFrames())
+                        : new Span(take.roomFrame(), take.roomFrame() + Frames.RATE)));
     }
 
     /** The newest ready take of each episode of a class that {@link Access#taughtClass} has let through. */
@@ -132,8 +145,24 @@ public class TakeShelf implements Takes {
 
     /** How much of a recording that has not ended has come, in frames at 48 kHz. */
     public long safeFrames(Take take) {
-        return takes.chunks(take.id()).stream().mapToLong(TakeMapper.ChunkFacts::frames).sum() * Frames.RATE
-                / take.sourceRate();
+        long came = takes.chunks(take.id()).stream().mapToLong(TakeMapper.ChunkFacts::frames).sum();
+        return Math.max(0, came - take.leadSourceFrames()) * Frames.RATE / take.sourceRate();
+    }
+
+    /** The working level of what is spoken in a ready take, from its skyline; empty for silence. */
+    public OptionalDouble workingLevel(Take take) throws IOException {
+        int level = Skyline.FRAMES_A_BIN.length - 1;
+        int binsASecond = Frames.RATE / Skyline.FRAMES_A_BIN[level] + 1;
+        byte[] bins = SkylineFile.read(store.file(take.skylineKey()), level, take.frames(), take.leadFrames() / Skyline.FRAMES_A_BIN[level], TILE_BINS);
+        List<Double> peaks = new ArrayList<>();
+        for (int bin = 0; bin < bins.length / 2; bin += binsASecond) {
+            int peak = 0;
+            for (int i = bin; i < Math.min(bin + binsASecond, bins.length / 2); i++) {
+                peak = Math.max(peak, Byte.toUnsignedInt(bins[2 * i]));
+            }
+            peaks.add(Skyline.dbfs(peak));
+        }
+        return WorkingLevel.measured(peaks).stream().filter(dbfs -> dbfs > Skyline.dbfs(1)).findFirst();
     }
 
     /** The skyline of a ready take at the coarsest level, for a small picture. */
@@ -144,8 +173,13 @@ public class TakeShelf implements Takes {
 
     @Override
     public RandomAccessSound open(long takeId) throws IOException {
-        Take take = takes.find(takeId).filter(Take::ready)
-                .orElseThrow(() -> new IOException("take " + takeId + " is not ready"));
+        Take take = takes.find(takeId).orElseThrow(() -> new IOException("there is no take " + takeId));
+        if (take.state() == Take.State.ERASED) {
+            return new Silence(1, Long.MAX_VALUE);
+        }
+        if (!take.ready()) {
+            throw new IOException("take " + takeId + " is not ready");
+        }
         return WavReader.open(store.file(take.soundKey()));
     }
 

@@ -45,6 +45,12 @@ class UploadController {
         recording.sign(uploadKey);
     }
 
+    @PutMapping("/flags/{sourceFrame}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void flag(@PathVariable String uploadKey, @PathVariable long sourceFrame) {
+        recording.flag(uploadKey, sourceFrame);
+    }
+
     record End(int chunks, long frames, boolean evenWithGaps) {
     }
 

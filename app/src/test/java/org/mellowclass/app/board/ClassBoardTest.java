@@ -90,7 +90,7 @@ class ClassBoardTest {
 
     @Test
     void a_recording_shows_while_it_goes_on_and_its_level_while_it_can_still_be_helped() throws Exception {
-        String key = recording.begin(school.student(), school.episodeId(), "Noor", SECOND).uploadKey();
+        String key = recording.begin(school.student(), school.episodeId(), Recording.Start.on("Noor", SECOND)).uploadKey();
         record(key, 0, 3, 0.005);
         assertThat(lines().get(0).running().word()).as("too early to say").isEqualTo(RecentPeaks.Word.LISTENING);
         record(key, 3, 2, 0.005);

@@ -14,6 +14,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
+import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -25,6 +26,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.mellowclass.app.MellowProperties;
+import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.As;
 import org.mellowclass.app.testing.Schools;
@@ -32,6 +34,8 @@ import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.measure.Skyline;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.testing.Signal;
+import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.Track;
 import org.mellowclass.media.SoundEncoder;
 import org.mellowclass.media.Tags;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -52,6 +56,10 @@ class BringingInTest {
     private SoundEncoder encoder;
     @Autowired
     private MellowProperties properties;
+    @Autowired
+    private BringingIn bringingIn;
+    @Autowired
+    private Bench bench;
     @Autowired
     private MockMvc mvc;
     private Schools.School school;
@@ -86,8 +94,8 @@ class BringingInTest {
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
-        "notes.wav | Dear diary, today we recorded nothing. | This file is not a recording. Choose a WAV, MP3 or FLAC file.",
-        "list.mp3 | #EXTM3U | This file is not a recording. Choose a WAV, MP3 or FLAC file.",
+        "notes.wav | Dear diary, today we recorded nothing. | This file is not a recording. Choose a WAV, MP3, FLAC, M4A or Ogg file.",
+        "list.mp3 | #EXTM3U | This file is not a recording. Choose a WAV, MP3, FLAC, M4A or Ogg file.",
         "empty.wav | '' | Nothing was recorded. Check the microphone and record again."})
     void what_is_no_sound_is_refused_in_plain_words_and_nothing_is_kept(String name, String content, String words)
             throws Exception {
@@ -109,6 +117,32 @@ class BringingInTest {
             result.andExpect(status().isUnprocessableEntity());
         }
         assertThat(takes.ready(school.episodeId())).isEmpty();
+    }
+
+    @Test
+    void files_brought_in_one_after_another_lie_in_that_order_however_long_each_takes() throws Exception {
+        for (Signal signal : List.of(Signal.sine(1, 300, -12, 40), Signal.sine(1, 300, -12, 2), Signal.sine(1, 300, -12, 1))) {
+            bring(signal, "Noor", Take.Placing.BEHIND);
+        }
+        Schools.await(() -> takes.ready(school.episodeId()).size() == 3);
+        assertThat(bench.head(school.student(), school.episodeId()).timeline().tracks()).singleElement()
+                .satisfies(track -> assertThat(track.clips()).extracting(clip -> Frames.toSeconds(clip.frames())).containsExactly(40.0, 2.0, 1.0));
+    }
+
+    @Test
+    void files_may_start_together_on_tracks_of_their_own_or_wait_in_the_take_list() throws Exception {
+        bring(Signal.sine(1, 300, -12, 2), "Left", Take.Placing.START);
+        bring(Signal.sine(1, 300, -12, 1), "Right", Take.Placing.START);
+        bring(Signal.sine(1, 300, -12, 1), "Right", Take.Placing.LIST);
+        Schools.await(() -> takes.ready(school.episodeId()).size() == 3);
+        Timeline timeline = bench.head(school.student(), school.episodeId()).timeline();
+        assertThat(timeline.tracks()).extracting(Track::name).containsExactlyInAnyOrder("Left", "Right");
+        assertThat(timeline.tracks()).allSatisfy(track -> assertThat(track.clips()).singleElement()
+                .satisfies(clip -> assertThat(clip.startFrame()).isZero()));
+    }
+
+    private void bring(Signal signal, String track, Take.Placing placing) throws IOException {
+        bringingIn.bringIn(school.student(), school.episodeId(), "a.wav", track, placing, target -> Schools.write(signal, target));
     }
 
     @Test

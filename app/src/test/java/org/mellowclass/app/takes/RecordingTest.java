@@ -63,7 +63,7 @@ class RecordingTest {
     @BeforeEach
     void begin() {
         school = schools.build();
-        Recording.Begun begun = recording.begin(school.student(), school.episodeId(), "Noor", RATE);
+        Recording.Begun begun = recording.begin(school.student(), school.episodeId(), Recording.Start.on("Noor", RATE));
         take = begun.takeId();
         key = begun.uploadKey();
     }
@@ -217,9 +217,9 @@ class RecordingTest {
     void a_take_without_sound_and_chunks_that_do_not_fit_are_refused() {
         assertThat(recording.end(key, 0, 0, false)).isEmpty();
         assertThat(takes.ofEpisode(school.student(), school.episodeId()).get(0).problem()).isEqualTo("EMPTY");
-        assertThatThrownBy(() -> recording.begin(school.student(), school.episodeId(), "  ", RATE)).hasMessage("take.TRACK_NAME");
-        assertThatThrownBy(() -> recording.begin(school.student(), school.episodeId(), "Noor", 4000)).hasMessage("take.RATE");
-        String other = recording.begin(school.student(), school.episodeId(), "Noor", RATE).uploadKey();
+        assertThatThrownBy(() -> recording.begin(school.student(), school.episodeId(), Recording.Start.on("  ", RATE))).hasMessage("take.TRACK_NAME");
+        assertThatThrownBy(() -> recording.begin(school.student(), school.episodeId(), Recording.Start.on("Noor", 4000))).hasMessage("take.RATE");
+        String other = recording.begin(school.student(), school.episodeId(), Recording.Start.on("Noor", RATE)).uploadKey();
         for (Chunk unfit : List.of(new Chunk(-1, 0, new byte[2]), new Chunk(0, -1, new byte[2]), new Chunk(0, 0, new byte[0]),
                 new Chunk(0, 0, new byte[3]), new Chunk(0, 0, new byte[RATE * 12]), new Chunk(9, RATE * 7300L, new byte[2]))) {
             assertThatThrownBy(() -> recording.chunk(other, unfit.number, unfit.firstFrame, crc(unfit.pcm), unfit.pcm))

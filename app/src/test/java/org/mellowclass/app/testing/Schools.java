@@ -6,12 +6,16 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Set;
 import java.util.function.BooleanSupplier;
+import java.util.stream.Stream;
+import java.util.zip.CRC32;
 
 import org.awaitility.Awaitility;
 import org.mellowclass.app.brief.Brief;
 import org.mellowclass.app.brief.BriefDraft;
 import org.mellowclass.app.brief.Briefs;
+import org.mellowclass.app.brief.WholeBrief;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolOffice;
 import org.mellowclass.app.review.HandIn;
@@ -20,8 +24,10 @@ import org.mellowclass.app.shelf.Shelf;
 import org.mellowclass.app.shelf.ShelfSound;
 import org.mellowclass.app.store.RandomKey;
 import org.mellowclass.app.takes.BringingIn;
+import org.mellowclass.app.takes.Recording;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.Pcm16;
 import org.mellowclass.core.sound.SampleFormat;
 import org.mellowclass.core.sound.SampleSink;
 import org.mellowclass.core.sound.WavWriter;
@@ -40,14 +46,16 @@ public class Schools {
     private final TakeShelf takes;
     private final HandIns handIns;
     private final Shelf shelf;
+    private final Recording recording;
 
-    Schools(SchoolOffice office, Briefs briefs, BringingIn bringingIn, TakeShelf takes, HandIns handIns, Shelf shelf) {
+    Schools(SchoolOffice office, Briefs briefs, BringingIn bringingIn, TakeShelf takes, HandIns handIns, Shelf shelf, Recording recording) {
         this.office = office;
         this.briefs = briefs;
         this.bringingIn = bringingIn;
         this.takes = takes;
         this.handIns = handIns;
         this.shelf = shelf;
+        this.recording = recording;
     }
 
     /**
@@ -105,20 +113,58 @@ public class Schools {
         return id;
     }
 
-    /** The first class's brief as its page would send it, without rows. */
+    /** The first class's brief as its page would send it, with its parts and lines. */
     public BriefDraft draft(School school) {
-        Brief brief = briefs.ofClass(school.classId);
+        WholeBrief whole = briefs.whole(school.classId);
+        Brief brief = whole.brief();
         return new BriefDraft(brief.version(), brief.project(), brief.story(), brief.loudnessLufs(), brief.ceilingDbtp(), "0:02", "1:00", "",
-                brief.outputFormat(), brief.recipe(), List.of(), List.of(), List.of(), List.of(), true);
+                brief.outputFormat(), brief.recipe(),
+                whole.parts().stream().map(part -> new BriefDraft.PartDraft(part.id(), part.name(), "0:05", "0:20")).toList(),
+                whole.lines().stream().map(line -> new BriefDraft.LineDraft(line.id(), -1, line.words(), line.cue())).toList(),
+                List.of(), List.of(), true);
     }
 
-    /** A part in the first class's brief, the only one. */
+    private static <T> T last(List<T> rows) {
+        return rows.get(rows.size() - 1);
+    }
+
+    private static <T> List<T> with(List<T> rows, T row) {
+        return Stream.concat(rows.stream(), Stream.of(row)).toList();
+    }
+
+    /** A part in the first class's brief, behind the others. */
     public long part(School school, String name) {
         BriefDraft d = draft(school);
         briefs.change(school.teacher, school.classId, new BriefDraft(d.version(), d.project(), d.story(), d.loudnessLufs(), d.ceilingDbtp(),
                 d.shortest(), d.longest(), d.dueDay(), d.outputFormat(), d.recipe(),
-                List.of(new BriefDraft.PartDraft(0, name, "0:05", "0:20")), d.lines(), d.rubric(), d.starter(), true));
-        return briefs.whole(school.classId).parts().get(0).id();
+                with(d.parts(), new BriefDraft.PartDraft(0, name, "0:05", "0:20")), d.lines(), d.rubric(), d.starter(), true));
+        return last(briefs.whole(school.classId).parts()).id();
+    }
+
+    /** A line in the first class's script, behind the others. */
+    public long line(School school, String words) {
+        BriefDraft d = draft(school);
+        briefs.change(school.teacher, school.classId, new BriefDraft(d.version(), d.project(), d.story(), d.loudnessLufs(), d.ceilingDbtp(),
+                d.shortest(), d.longest(), d.dueDay(), d.outputFormat(), d.recipe(), d.parts(),
+                with(d.lines(), new BriefDraft.LineDraft(0, -1, words, "")), d.rubric(), d.starter(), true));
+        return last(briefs.whole(school.classId).lines()).id();
+    }
+
+    /** A second of tone recorded for a line, ready. */
+    public long takeOfLine(School school, long lineId) {
+        return recorded(school, new Recording.Start("Noor", Frames.RATE, 0, null, lineId, Set.of(), Set.of(), null), Signal.sine(1, 400, -12, 1));
+    }
+
+    /** A recording at 48 kHz by the first episode's student, ready. */
+    public long recorded(School school, Recording.Start start, Signal signal) {
+        Recording.Begun begun = recording.begin(school.student, school.episodeId, start);
+        byte[] pcm = Pcm16.interleaved(signal.samples(), signal.samples()[0].length);
+        CRC32 crc = new CRC32();
+        crc.update(pcm);
+        recording.chunk(begun.uploadKey(), 0, 0, crc.getValue(), pcm);
+        recording.end(begun.uploadKey(), 1, pcm.length / 2, false);
+        await(() -> takes.ready(school.episodeId).containsKey(begun.takeId()));
+        return begun.takeId();
     }
 
     /** Hands the first episode in, and waits for its mixdown. */

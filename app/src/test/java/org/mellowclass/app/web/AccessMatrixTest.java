@@ -104,6 +104,16 @@ class AccessMatrixTest {
             Map.entry("GET /episodes/{episodeId}/takes", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /episodes/{episodeId}/takes", Open.TO_CREW),
             Map.entry("POST /episodes/{episodeId}/recordings", Open.TO_CREW),
+            Map.entry("GET /episodes/{episodeId}/room/live", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /episodes/{episodeId}/room/turn", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /episodes/{episodeId}/landing", Open.TO_CREW),
+            Map.entry("POST /episodes/{episodeId}/takes/{takeId}/choose", Open.TO_CREW),
+            Map.entry("POST /episodes/{episodeId}/guests", Open.TO_CREW),
+            Map.entry("POST /episodes/{episodeId}/microphone-check", Open.TO_CREW),
+            Map.entry("POST /takes/{takeId}/erase-request", Open.TO_CREW),
+            Map.entry("POST /takes/{takeId}/keep", Open.TO_TEACHER),
+            Map.entry("POST /takes/{takeId}/erase", Open.TO_TEACHER),
+            Map.entry("PUT /uploads/{uploadKey}/flags/{sourceFrame}", Open.TO_ALL),
             Map.entry("PUT /uploads/{uploadKey}/chunks/{number}", Open.TO_ALL),
             Map.entry("POST /uploads/{uploadKey}/sign", Open.TO_ALL),
             Map.entry("POST /uploads/{uploadKey}/end", Open.TO_ALL),
@@ -141,6 +151,7 @@ class AccessMatrixTest {
 
     /** What is sent along, where an empty request would be refused before anybody asks whose it is. */
     private static final Map<String, String> BODIES = Map.ofEntries(
+            Map.entry("POST /episodes/{episodeId}/guests", "{\"name\":\"Mr Pellow\",\"extent\":\"PUBLIC\"}"),
             Map.entry("POST /episodes/{episodeId}/recordings", "{\"trackName\":\"Noor\",\"sampleRate\":48000}"),
             Map.entry("POST /uploads/{uploadKey}/end", "{\"chunks\":1,\"frames\":100}"),
             Map.entry("POST /episodes/{episodeId}/edits",
@@ -186,6 +197,8 @@ class AccessMatrixTest {
     private String feedKey;
     private String episodeKey;
     private long readyTake;
+    private long takeToErase;
+    private long lineTake;
     private String uploadKey;
     private HandIn handIn;
     private long crewId;
@@ -228,6 +241,8 @@ class AccessMatrixTest {
     private void build() throws IOException {
         school = schools.build();
         readyTake = schools.readyTake(school, Schools.speech(), "Noor");
+        takeToErase = schools.readyTake(school, Schools.speech(), "Tess");
+        lineTake = schools.takeOfLine(school, schools.line(school, "Hello."));
         handIn = schools.readyHandIn(school);
         crewId = crews.ofClass(school.teacher(), school.classId()).get(0).id();
         spareStudent = added("Spare");
@@ -238,7 +253,7 @@ class AccessMatrixTest {
         shelf.addExcerpt(school.teacher(), soundId, "start", OptionalLong.of(0), OptionalLong.of(100));
         excerptId = shelf.excerpts(school.teacher(), school.classId()).get(soundId).get(0).id();
         invitationKey = invitations.invite(school.teacher(), school.classId(), "colleague@school.example");
-        uploadKey = recording.begin(school.student(), school.episodeId(), "Noor", 48_000).uploadKey();
+        uploadKey = recording.begin(school.student(), school.episodeId(), Recording.Start.on("Noor", 48_000)).uploadKey();
         for (int i = 0; i < 2; i++) {
             notes.write(school.teacher(), handIn.id(), MarginNote.Kind.LOVELY, "Lovely.", 0, 48_000);
         }
@@ -295,6 +310,7 @@ class AccessMatrixTest {
                         .replace("SECOND", Long.toString(secondClass)));
             }
         }
+        request.param("rate", "48000").param("channels", "1").param("track", "Noor");
         for (Map.Entry<String, String> parameter : Map.of("firstFrame", "0", "crc32", ZEROS_CRC32, "decision", "ANOTHER_PASS", "email", "x",
                 "password", "x", "code", "x", "name", "x", "passphrase", "x", "title", "", "description", "").entrySet()) {
             request.param(parameter.getKey(), parameter.getValue());
@@ -317,7 +333,7 @@ class AccessMatrixTest {
                 Map.entry("soundId", soundId), Map.entry("excerptId", excerptId), Map.entry("invitationKey", invitationKey),
                 Map.entry("classId", school.classId()),
                 Map.entry("episodeId", school.episodeId()), Map.entry("handInId", handIn.id()),
-                Map.entry("takeId", readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : noteToTick), Map.entry("uploadKey", uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
+                Map.entry("sourceFrame", 100), Map.entry("takeId", address.endsWith("/erase") ? takeToErase : address.endsWith("/choose") ? lineTake : readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : noteToTick), Map.entry("uploadKey", uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
                 Map.entry("from", 0), Map.entry("to", 480), Map.entry("feedKey", feedKey),
                 Map.entry("episodeKey", episodeKey), Map.entry("slug", "eels"));
         Matcher matcher = Pattern.compile("\\{(\\w+)(:[^}]*)?}").matcher(address.substring(address.indexOf(' ') + 1));

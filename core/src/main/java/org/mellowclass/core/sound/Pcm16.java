@@ -63,4 +63,37 @@ public final class Pcm16 {
         }
         return peak / 32768.0;
     }
+
+    /** Interleaved little-endian 16-bit samples as a sound. */
+    public static SampleSource source(byte[] pcm, int channels, int sampleRate) {
+        return new SampleSource() {
+            private int at;
+
+            @Override
+            public int channels() {
+                return channels;
+            }
+
+            @Override
+            public int sampleRate() {
+                return sampleRate;
+            }
+
+            @Override
+            public int read(float[][] into, int offset, int frames) {
+                int count = Math.min(frames, (pcm.length - at) / (2 * channels));
+                for (int i = 0; i < count; i++) {
+                    for (int c = 0; c < channels; c++, at += 2) {
+                        into[c][offset + i] = (short) (pcm[at] & 0xFF | pcm[at + 1] << 8) / 32768f;
+                    }
+                }
+                return count;
+            }
+
+            @Override
+            public void close() {
+                // nothing is open
+            }
+        };
+    }
 }

@@ -13,8 +13,22 @@ import org.mellowclass.core.sound.Span;
  *
  * @param span   the stretch of the take, in its frames
  * @param gainDb the new clip's gain
+ * @param flags  moments of the take that get a flag each, in its frames
  */
-public record LaySpan(long takeId, Span span, String trackName, long startFrame, double gainDb) implements Edit {
+public record LaySpan(long takeId, Span span, String trackName, long startFrame, double gainDb, List<Long> flags) implements Edit {
+
+    public LaySpan {
+        flags = List.copyOf(flags);
+    }
+
+    public LaySpan(long takeId, Span span, String trackName, long startFrame, double gainDb) {
+        this(takeId, span, trackName, startFrame, gainDb, List.of());
+    }
+
+    /** Behind everything on the track of that name. */
+    public static LaySpan behind(Timeline timeline, long takeId, Span span, String trackName, List<Long> flags) {
+        return new LaySpan(takeId, span, trackName, named(timeline, trackName).map(Track::endFrame).orElse(0L), 0, flags);
+    }
 
     @Override
     public Edited applyTo(Timeline timeline) {
@@ -34,14 +48,26 @@ public record LaySpan(long takeId, Span span, String trackName, long startFrame,
         // a stretch ends inside its take more often than not, and a fade at a take's very end is not heard
         Clip clip = new Clip(ready.nextId(), new TakeSource(takeId), Math.max(0, startFrame), span.startFrame(),
                 span.frames(), gainDb, in, Fade.EDGE);
-        return Edited.inPlace(ready.mapTracks(track -> {
+        return Edited.inPlace(flagged(onto, clip, ready.mapTracks(track -> {
             if (track.id() != onto.id()) {
                 return track;
             }
             List<Clip> clips = new ArrayList<>(track.clips());
             clips.add(clip);
             return track.withClips(clips);
-        }, ready.nextId() + 1));
+        }, ready.nextId() + 1)));
+    }
+
+    private Timeline flagged(Track onto, Clip clip, Timeline timeline) {
+        List<Flag> all = new ArrayList<>(timeline.flags());
+        long id = timeline.nextId();
+        int number = 1;
+        for (long frame : flags) {
+            if (frame >= span.startFrame() && frame < span.endFrame()) {
+                all.add(new Flag(id++, onto.id(), clip.startFrame() + frame - span.startFrame(), "flag " + number++));
+            }
+        }
+        return timeline.withFlags(all, id);
     }
 
     /** The name of the track on which it lands. */
@@ -79,6 +105,6 @@ public record LaySpan(long takeId, Span span, String trackName, long startFrame,
 
     @Override
     public LaySpan shiftedBy(long frames) {
-        return new LaySpan(takeId, span, trackName, startFrame + frames, gainDb);
+        return new LaySpan(takeId, span, trackName, startFrame + frames, gainDb, flags);
     }
 }

@@ -1,0 +1,43 @@
+package org.mellowclass.app.erasing;
+
+import java.io.IOException;
+
+import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.takes.Erasing;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+
+@Controller
+class EraseController {
+
+    private final Erasing erasing;
+    private final Erasures erasures;
+    private final Access access;
+
+    EraseController(Erasing erasing, Erasures erasures, Access access) {
+        this.erasing = erasing;
+        this.erasures = erasures;
+        this.access = access;
+    }
+
+    /** A student asks for a take to be erased. */
+    @PostMapping("/takes/{takeId}/erase-request")
+    String ask(@AuthenticationPrincipal Person viewer, @PathVariable long takeId) {
+        return "redirect:/episodes/" + erasing.ask(viewer, takeId) + "/record";
+    }
+
+    @PostMapping("/takes/{takeId}/erase")
+    String erase(@AuthenticationPrincipal Person viewer, @PathVariable long takeId) throws IOException {
+        return "redirect:/classes/" + erasures.erase(viewer, takeId);
+    }
+
+    @PostMapping("/takes/{takeId}/keep")
+    String keep(@AuthenticationPrincipal Person viewer, @PathVariable long takeId) {
+        long classId = access.taughtEpisode(viewer, erasing.asked(viewer, takeId).episodeId()).classId();
+        erasing.keep(viewer, takeId);
+        return "redirect:/classes/" + classId;
+    }
+}

@@ -1,0 +1,66 @@
+package org.mellowclass.app.erasing;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+
+import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.feed.AirDesk;
+import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.takes.Erasing;
+import org.mellowclass.app.takes.Take;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/**
+ * Erases a take everywhere: its sound and what was made of it; its clips; hand-ins that hold it, which are made again without
+ * it; an episode on air that holds it, which is taken off.
+ */
+@Service
+public class Erasures {
+
+    private final Erasing erasing;
+    private final Bench bench;
+    private final HandIns handIns;
+    private final AirDesk airDesk;
+    private final Access access;
+    private final SoundStore store;
+    private final TransactionTemplate transaction;
+
+    Erasures(Erasing erasing, Bench bench, HandIns handIns, AirDesk airDesk, Access access, SoundStore store,
+             TransactionTemplate transaction) {
+        this.erasing = erasing;
+        this.bench = bench;
+        this.handIns = handIns;
+        this.airDesk = airDesk;
+        this.access = access;
+        this.store = store;
+        this.transaction = transaction;
+    }
+
+    /** Erases a take of an episode whose class the viewer teaches; returns the class. A second call changes nothing. */
+    public long erase(Person viewer, long takeId) throws IOException {
+        Take take = erasing.asked(viewer, takeId);
+        long classId = access.taughtEpisode(viewer, take.episodeId()).classId();
+        if (take.state() == Take.State.ERASED || take.origin() == Take.Origin.SHELF) {
+            return classId;
+        }
+        if (airDesk.onAir(take.episodeId()).filter(on -> handIns.holds(on.handInId(), takeId)).isPresent()) {
+            airDesk.takeOff(viewer, take.episodeId());
+        }
+        List<String> files = new ArrayList<>();
+        transaction.executeWithoutResult(status -> {
+            access.hold(take.episodeId());
+            files.addAll(erasing.empty(viewer, take));
+            bench.erase(viewer, take.episodeId(), takeId);
+            files.addAll(handIns.makeAgainWithout(take.episodeId(), takeId));
+        });
+        for (String key : files) {
+            store.delete(key);
+        }
+        return classId;
+    }
+}

@@ -1,0 +1,161 @@
+package org.mellowclass.app.room;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+
+import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.brief.Briefs;
+import org.mellowclass.app.brief.WholeBrief;
+import org.mellowclass.app.live.LiveEvents;
+import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Episode;
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.takes.Recording;
+import org.mellowclass.app.takes.TakeLists;
+import org.mellowclass.app.takes.TakeShelf;
+import org.mellowclass.app.turns.RecordingTurns;
+import org.mellowclass.app.web.Refusal;
+import org.mellowclass.core.sound.Pcm16;
+import org.mellowclass.core.soundcheck.MicrophoneCheck;
+import org.mellowclass.core.soundcheck.WorkingLevel;
+import org.springframework.http.MediaType;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+
+/** The recording room: microphone, script, voices, and where a take will land. */
+@Controller
+class RoomController {
+
+    /** A test sentence with the room before it. */
+    private static final int MOST_CHECK_SECONDS = 20;
+    private static final int MOST_CHECK_BYTES = MOST_CHECK_SECONDS * 192_000 * 2 * 2;
+
+    private final Access access;
+    private final Recording recording;
+    private final TakeShelf takes;
+    private final TakeLists lists;
+    private final Bench bench;
+    private final Briefs briefs;
+    private final RecordingTurns turns;
+    private final LiveEvents live;
+
+    RoomController(Access access, Recording recording, TakeShelf takes, TakeLists lists, Bench bench, Briefs briefs,
+                   RecordingTurns turns, LiveEvents live) {
+        this.access = access;
+        this.recording = recording;
+        this.takes = takes;
+        this.lists = lists;
+        this.bench = bench;
+        this.briefs = briefs;
+        this.turns = turns;
+        this.live = live;
+    }
+
+    @GetMapping("/episodes/{episodeId}/record")
+    String room(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, Model model) {
+        Episode episode = access.openedEpisode(viewer, episodeId);
+        WholeBrief brief = briefs.whole(episode.classId());
+        Map<Long, Long> owners = briefs.owners(episode.classId(), episodeId);
+        Set<Long> mine = owners.entrySet().stream().filter(owner -> owner.getValue() == viewer.id()).map(Map.Entry::getKey)
+                .collect(Collectors.toSet());
+        model.addAttribute("episode", episode);
+        model.addAttribute("own", !viewer.isTeacher());
+        model.addAttribute("workingLevel", WorkingLevel.STANDARD);
+        model.addAttribute("trackName", viewer.name());
+        model.addAttribute("trackNames", takes.trackNames(viewer, episodeId));
+        model.addAttribute("crew", access.crewOf(episode));
+        model.addAttribute("viewerId", viewer.id());
+        model.addAttribute("guests", recording.guests(viewer, episodeId));
+        model.addAttribute("brief", brief);
+        model.addAttribute("mine", mine);
+        model.addAttribute("round", turns.ofClass(episode.classId()).orElse(null));
+        lists.fill(viewer, episode, model);
+        return "room/room";
+    }
+
+    /** Tells the page that the turn has gone on. */
+    @GetMapping(path = "/episodes/{episodeId}/room/live", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+    SseEmitter live(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId) {
+        return live.follow(RecordingTurns.topic(access.episode(viewer, episodeId).classId()));
+    }
+
+    @GetMapping("/episodes/{episodeId}/room/turn")
+    String turn(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, Model model) {
+        Episode episode = access.episode(viewer, episodeId);
+        model.addAttribute("episode", episode);
+        model.addAttribute("own", !viewer.isTeacher());
+        model.addAttribute("round", turns.ofClass(episode.classId()).orElse(null));
+        return "room/turn :: turn";
+    }
+
+    /** Begins a recording. */
+    @PostMapping("/episodes/{episodeId}/recordings")
+    @ResponseBody
+    Recording.Begun begin(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestBody Recording.Start start) {
+        return recording.begin(viewer, episodeId, start);
+    }
+
+    /** Where a take would land. */
+    @GetMapping("/episodes/{episodeId}/landing")
+    @ResponseBody
+    Bench.Landing landing(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestParam String track,
+                          @RequestParam(defaultValue = "-1") long place) {
+        return bench.landing(viewer, episodeId, track.isBlank() ? viewer.name() : track.strip(), place);
+    }
+
+
+    /** Chooses a take among those of its line. */
+    @PostMapping("/episodes/{episodeId}/takes/{takeId}/choose")
+    String choose(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long takeId,
+                  @RequestParam(defaultValue = "") String clientId) {
+        bench.choose(viewer, episodeId, clientId.matches("[0-9a-zA-Z-]{8,40}") ? clientId : "choose-" + takeId + "-" + System.nanoTime(), takeId);
+        return "redirect:/episodes/" + episodeId + "/record";
+    }
+
+    record Guest(String name, String extent) {
+    }
+
+    @PostMapping("/episodes/{episodeId}/guests")
+    @ResponseBody
+    List<Recording.Guest> addGuest(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestBody Guest guest) {
+        return recording.addGuest(viewer, episodeId, guest.name(), guest.extent());
+    }
+
+    /** A level, or null where there is none; words are looked up by the page's own list. */
+    record Checked(String advice, String verdict, Double levelDbfs, Double noiseDbfs, Double voiceToRoomLu, int humHz, int overs,
+                   boolean oneSided) {
+
+        static Checked of(MicrophoneCheck check) {
+            return new Checked(check.advice().name(), check.verdict().name(),
+                    check.levelDbfs().isPresent() ? check.levelDbfs().getAsDouble() : null,
+                    check.noiseDbfs().isPresent() ? check.noiseDbfs().getAsDouble() : null,
+                    check.voiceToRoomLu().isPresent() ? check.voiceToRoomLu().getAsDouble() : null,
+                    check.humHz(), check.overs(), check.oneSided());
+        }
+    }
+
+    /** Measures a test sentence, 16-bit little-endian; nothing of it is kept. */
+    @PostMapping("/episodes/{episodeId}/microphone-check")
+    @ResponseBody
+    Checked check(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestParam int rate,
+                  @RequestParam int channels, InputStream body) throws IOException {
+        access.ownEpisode(viewer, episodeId);
+        byte[] pcm = body.readNBytes(MOST_CHECK_BYTES);
+        if (rate < 8000 || rate > 192_000 || channels < 1 || channels > 2 || pcm.length < 2 * channels * rate) {
+            throw Refusal.unfit("take.CHECK_TOO_SHORT");
+        }
+        return Checked.of(MicrophoneCheck.of(Pcm16.source(pcm, channels, rate)));
+    }
+}

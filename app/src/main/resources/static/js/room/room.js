@@ -1,0 +1,287 @@
+// The recording room: choose a microphone, see the level, record, pause, flag, stop, hear the take.
+import { Preview } from '../bench/preview.js';
+import { getJson, postJson } from '../shared/http.js';
+import { limitsOf } from '../shared/level-scale.js';
+import { RATE, fineClock } from '../shared/time.js';
+import { attachBringIn } from '../takes/bring-in.js';
+import { onSending, sendTake, unsentSeconds } from '../takes/sending.js';
+import { Check } from './check.js';
+import { attachLanding, placeFrame, showLanding } from './landing.js';
+import { Level } from './level.js';
+import { LiveSkyline } from './live-skyline.js';
+import { Microphone, PRACTICE, whatIsMissing } from './microphone.js';
+import { Script } from './script.js';
+import { attachVoices, voices } from './voices.js';
+import { Watch } from './watch.js';
+
+const byId = id => document.getElementById(id);
+const refreshTakes = () => window.htmx.trigger(byId('take-list'), 'refresh');
+const LITTLE_STORAGE = 50e6;
+
+function attachRecorder(section) {
+  const episodeId = section.dataset.episode;
+  const level = new Level(byId('level-fill'), byId('level-word'), limitsOf(section.dataset));
+  const skyline = new LiveSkyline(byId('live-body'));
+  const check = new Check();
+  const script = new Script(byId('script-lines'), () => recording || press());
+  const accompaniment = new Preview((revision, from, to) => `/episodes/${episodeId}/sound/${revision}/raw/${from}-${to}`);
+  const record = byId('record');
+  let microphone = null;
+  let take = null;
+  let recording = false;
+  let paused = false;
+  let frames = 0;
+  let flags = 0;
+  let trouble = false;
+
+  const say = words => { byId('record-state').textContent = words; };
+  let complaint = null;
+  const complain = words => {
+    if (words !== complaint) {
+      complaint = words;
+      byId('mic-problem').hidden = !words;
+      byId('mic-problem').firstElementChild.textContent = words ?? '';
+    }
+  };
+  const watch = new Watch(words => complain(words ?? (trouble ? complaint : null)));
+
+  function onBlock(block) {
+    const { samples, last, kept } = block;
+    const peak = level.show(samples);
+    check.listen(block, microphone.rate);
+    if (recording && kept) {
+      frames += samples.length;
+      skyline.add(samples.length / microphone.rate, peak);
+      byId('clock').textContent = fineClock(frames * RATE / microphone.rate);
+      watch.look(samples, samples.length / microphone.rate);
+    }
+    if (recording && last) {
+      stopped();
+    }
+  }
+
+  async function listen() {
+    complain(null);
+    const opened = await Microphone.open(byId('mic').value, section.dataset, onBlock);
+    await microphone?.close();
+    microphone = opened;
+    microphone.onLost(() => {
+      complain('The microphone is gone. What was recorded so far is kept.');
+      if (recording) {
+        microphone.finish();
+      }
+    });
+    const processing = microphone.processing;
+    if (processing.length > 0) {
+      complain(`The browser keeps ${processing.join(' and ')} on. It changes your voice. Switch it off in the system’s settings.`);
+    }
+    hearSelf();
+    await microphone.playThrough(byId('output').value);
+    await listDevices();
+  }
+
+  async function listDevices() {
+    const fill = (select, first, devices) => {
+      const chosen = select.value;
+      select.replaceChildren(...first, ...devices.map(device => new Option(device.label, device.deviceId, false, device.deviceId === chosen)));
+      select.value = [...select.options].some(option => option.value === chosen) ? chosen : '';
+    };
+    fill(byId('mic'), [new Option('The one your browser picks', ''), new Option('Practice microphone: a voice that reads', PRACTICE)], await Microphone.devices());
+    fill(byId('output'), [new Option('The usual place', '')], await Microphone.devices('audiooutput'));
+  }
+
+  const volume = () => Number(byId('volume').value) / 100;
+  const hearSelf = () => microphone?.monitor(byId('headphones').checked && byId('hear-self').checked ? volume() : 0);
+
+  async function begin() {
+    const track = byId('track').value.trim();
+    if (!track) {
+      byId('track').focus();
+      say('Say first whose track this is.');
+      return;
+    }
+    if (!microphone) {
+      await listen();
+    }
+    const estimate = await navigator.storage?.estimate?.().catch(() => null);
+    if (estimate && estimate.quota - estimate.usage < LITTLE_STORAGE) {
+      complain('This laptop’s storage is nearly full. Everything is sent while you speak. Keep this page open.');
+    }
+    const where = await showLanding(episodeId);
+    const { leadFrames } = microphone;
+    const begun = await postJson(`/episodes/${episodeId}/recordings`, { trackName: track, sampleRate: microphone.rate, leadFrames,
+      placeFrame: placeFrame(), lineId: script.line, ...voices(), microphone: JSON.stringify(microphone.granted).slice(0, 500) });
+    take = { ...begun, leadFrames };
+    const samples = new MessageChannel();
+    sendTake({ ...begun, rate: microphone.rate }, samples.port2);
+    skyline.clear();
+    frames = 0;
+    flags = 0;
+    recording = true;
+    microphone.keep(samples.port1, leadFrames);
+    say(`Recording here: ${where}.`);
+    showRecording(true);
+    accompany();
+  }
+
+  /** Plays the other tracks from the take's place on: only into headphones, or they would be recorded too. */
+  async function accompany() {
+    const place = placeFrame();
+    if (byId('headphones').checked && byId('hear-tracks').checked && place !== null) {
+      const timeline = await getJson(`/episodes/${episodeId}/timeline`).catch(() => null);
+      if (timeline && place < timeline.frames) {
+        await accompaniment.play(timeline.revision, place, timeline.frames, () => {}).catch(() => {});
+      }
+    }
+  }
+
+  async function stopped() {
+    recording = false;
+    accompaniment.stop();
+    setBusy(true);
+    say('Sending the last second …');
+    const closing = microphone.close();
+    microphone = null;
+    byId('level-word').textContent = 'not listening now';
+    await closing;
+  }
+
+  function pause() {
+    paused = !paused;
+    microphone.pause(paused);
+    byId('pause').textContent = paused ? 'Go on' : 'Pause';
+    say(paused ? 'Paused. The same take goes on when you want.' : 'It goes on.');
+  }
+
+  function flag() {
+    const frame = take.leadFrames + frames;
+    flags++;
+    say(`Flag ${flags} at ${fineClock(frames * RATE / microphone.rate, 2)}. Name it on the bench later.`);
+    fetch(`/uploads/${take.uploadKey}/flags/${frame}`, { method: 'PUT', credentials: 'omit' })
+      .catch(() => say('That flag could not be kept: the network is gone. The sound is kept.'));
+  }
+
+  onSending(message => {
+    if (message.type === 'trouble' && message.trouble !== trouble) {
+      trouble = message.trouble;
+      complain(trouble ? 'The network is gone. Go on: everything is kept here, and sent later.' : null);
+    } else if (message.type === 'state') {
+      if (!message.storageWorks) {
+        complain('This laptop’s storage is full. Everything is still sent. Keep this page open.');
+      }
+      if (!recording && message.unsentSeconds > 0) {
+        say(`${Math.ceil(message.unsentSeconds)} s still to send. It is kept here.`);
+      }
+    } else if (message.type === 'finished') {
+      say('Your take is kept. Hear it in the list.');
+      showRecording(false);
+      refreshTakes();
+      showLanding(episodeId);
+    } else if (message.type === 'leftover' && message.takeId) {
+      refreshTakes();
+    } else if (message.type === 'ended-elsewhere') {
+      complain('Your crew ended this take before all of it was sent. The rest stays on this laptop. Tell your teacher.');
+      showRecording(false);
+      refreshTakes();
+    } else if (message.type === 'failed') {
+      complain('This take could not be kept as it should. Tell your teacher.');
+    }
+  });
+
+  // never really disabled: the focus would be lost, and with it the way to stop by keyboard
+  let busy = false;
+  function setBusy(on) {
+    busy = on;
+    record.setAttribute('aria-disabled', on);
+  }
+
+  function showRecording(on) {
+    setBusy(false);
+    paused = false;
+    record.querySelector('span').textContent = on ? 'Stop' : 'Record';
+    byId('pause').textContent = 'Pause';
+    ['pause', 'flag'].forEach(id => { byId(id).hidden = !on; });
+    ['mic', 'track', 'place', 'listen', 'check'].forEach(id => { byId(id).disabled = on; });
+  }
+
+  const guarded = action => async () => {
+    try {
+      await action();
+    } catch (problem) {
+      complain(problem.message);
+      showRecording(false);
+    }
+  };
+
+  const press = guarded(async () => {
+    if (busy) {
+      return;
+    }
+    setBusy(true);
+    if (recording) {
+      microphone.finish();
+    } else {
+      await begin();
+      setBusy(false);
+    }
+  });
+
+  byId('listen').addEventListener('click', guarded(listen));
+  byId('mic').addEventListener('change', guarded(async () => microphone && listen()));
+  byId('check').addEventListener('click', guarded(async () => {
+    if (!microphone) {
+      await listen();
+    }
+    await check.run(microphone, episodeId);
+  }));
+  byId('check-hear').addEventListener('click', () => check.hear(volume(), byId('output').value, microphone?.rate ?? RATE));
+  byId('headphones').addEventListener('change', event => {
+    ['hear-self', 'hear-tracks'].forEach(id => {
+      byId(id).disabled = !event.target.checked;
+      byId(id).checked &&= event.target.checked;
+    });
+    hearSelf();
+  });
+  byId('hear-self').addEventListener('change', hearSelf);
+  const showVolume = () => {
+    hearSelf();
+    document.querySelectorAll('audio').forEach(audio => { audio.volume = volume(); });
+  };
+  byId('volume').addEventListener('input', showVolume);
+  document.addEventListener('htmx:load', showVolume);
+  byId('output').addEventListener('change', guarded(async () => {
+    await microphone?.playThrough(byId('output').value);
+    await Promise.all([...document.querySelectorAll('audio')].map(audio => audio.setSinkId?.(byId('output').value)));
+  }));
+  record.addEventListener('click', press);
+  byId('pause').addEventListener('click', pause);
+  byId('flag').addEventListener('click', flag);
+  document.addEventListener('keydown', event => {
+    if (recording && event.key.toLowerCase() === 'n' && !event.ctrlKey && !event.metaKey && !/INPUT|SELECT|TEXTAREA/.test(event.target.tagName)) {
+      event.preventDefault();
+      flag();
+    }
+  });
+  // signing out ends the take first; the sign-out then waits until it is sent
+  byId('sign-out').addEventListener('submit', () => recording && microphone.finish());
+  window.addEventListener('beforeunload', event => {
+    if (recording || unsentSeconds() > 0) {
+      event.preventDefault();
+    }
+  });
+  attachLanding(episodeId);
+  attachVoices(episodeId, complain);
+  complain(whatIsMissing());
+  document.addEventListener('htmx:load', () => script.countTakes());
+  script.countTakes();
+  listDevices();
+}
+
+const turn = () => byId('turn');
+new EventSource(turn().dataset.live).onmessage = () => window.htmx.trigger(turn(), 'refresh');
+
+const recorder = byId('recorder');
+if (recorder) {
+  attachRecorder(recorder);
+  attachBringIn(refreshTakes);
+}
