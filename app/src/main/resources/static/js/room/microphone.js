@@ -5,7 +5,7 @@ export const PRACTICE = 'practice';
 const LEAD_SECONDS = 3;
 const PROBLEMS = {
   NotAllowedError: 'The browser may not use the microphone. Allow it in the address bar, then try again.',
-  NotFoundError: 'No microphone was found. Plug one in, then try again. You can bring in a recording instead, or use the practice microphone.',
+  NotFoundError: 'No microphone was found. Plug one in, then try again. You can bring in a recording instead. The practice microphone works too.',
   NotReadableError: 'Another program is using the microphone. Close it, then try again.',
   OverconstrainedError: 'That microphone is gone. Choose another one.',
 };

@@ -52,6 +52,91 @@ class RoomTest extends BrowserTest {
     }
 
     @Test
+    void a_line_is_recorded_with_a_pause_and_a_flag_and_its_retake_is_chosen() {
+        Page page = room(page(), "Mina", "brown tide");
+        page.locator("#mic").selectOption("practice");
+        page.locator("#listen").click();
+        // the room before the take is what the microphone has heard by then
+        await(page, "document.getElementById('level-word').textContent === 'good'");
+        page.locator(".script-line").nth(1).click();
+        page.keyboard().press("ArrowDown");
+        assertThat(page.locator(".script-line[aria-current]").innerText()).contains("Where are we, and when?");
+        record(page, () -> {
+            page.keyboard().press("n");
+            page.getByText("Flag 1 at").waitFor();
+            page.locator("#pause").click();
+            page.getByText("Paused. The same take goes on when you want.").waitFor();
+            String stands = page.locator("#clock").innerText();
+            page.locator("#pause").click();
+            awaitClock(page, seconds(stands) + 0.5);
+        });
+        page.getByLabel("Choose Take 1 for its line").waitFor();
+        String episode = episodeOf(page);
+        assertThat(timeline(page, episode).getAsJsonArray("flags")).hasSize(1);
+
+        record(page, () -> { });
+        page.getByText("Compare 2 takes").waitFor();
+        page.locator(".script-line[aria-current] [data-compare]").click();
+        assertAccessible(page);
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Choose Take 2").setExact(true)).click();
+        page.waitForLoadState();
+        assertThat(timeline(page, episode).toString()).contains("\"takeId\":" + takeIdOf(page, "Take 2")).doesNotContain("\"takeId\":" + takeIdOf(page, "Take 1"));
+        askAndErase(page);
+    }
+
+    /** The child asks, the teacher agrees, and the take is gone. */
+    private void askAndErase(Page page) {
+        page.getByLabel("Ask for Take 1 to be erased").click();
+        page.getByText("Your teacher is asked to erase it.").waitFor();
+        Page teacher = page();
+        signInAsTeacher(teacher);
+        teacher.getByText("Erase it everywhere").click();
+        teacher.waitForLoadState();
+        page.reload();
+        page.getByText("Erased, everywhere.").waitFor();
+    }
+
+    private static String takeIdOf(Page page, String name) {
+        return page.locator("audio[data-name='" + name + "']").getAttribute("data-take");
+    }
+
+    private static double seconds(String clock) {
+        String[] parts = clock.split(":");
+        return 60 * Double.parseDouble(parts[0]) + Double.parseDouble(parts[1]);
+    }
+
+    private static void record(Page page, Runnable meanwhile) {
+        page.locator("#record").click();
+        awaitClock(page, 1.5);
+        meanwhile.run();
+        page.locator("#record").click();
+        page.getByText("Your take is kept. Hear it in the list.").waitFor();
+        page.locator("#mic").selectOption("practice");
+        page.locator("#listen").click();
+        await(page, "document.getElementById('level-word').textContent === 'good'");
+    }
+
+    @Test
+    void a_test_sentence_gets_a_verdict_in_words_and_guests_are_remembered() {
+        Page page = room(page());
+        page.locator("#mic").selectOption("practice");
+        page.locator("#mic-check summary").click();
+        page.locator("#check").click();
+        page.locator("#check-verdict").waitFor();
+        assertThat(page.locator("#check-verdict").innerText()).startsWith("good: Record like this.");
+        assertThat(page.locator("#check-browser").innerText()).contains("leaves your voice as it is");
+        page.locator("#who summary").click();
+        page.getByLabel("A guest").fill("Mrs Quill");
+        page.locator("#guest-add").click();
+        page.getByText("Otis, Mrs Quill").waitFor();
+        page.locator("#ears summary").click();
+        assertAccessible(page);
+        page.reload();
+        page.locator("#who summary").click();
+        page.getByLabel("Mrs Quill").waitFor();
+    }
+
+    @Test
     void a_wrong_file_is_refused_in_plain_words_and_a_right_one_arrives() throws Exception {
         Page page = room(page());
         page.locator("#file").setInputFiles(Files.writeString(folder.resolve("homework.mp3"), "This is not a sound."));
@@ -64,7 +149,11 @@ class RoomTest extends BrowserTest {
     }
 
     private static Page room(Page page) {
-        signInAsStudent(page, "Otis", "long shore");
+        return room(page, "Otis", "long shore");
+    }
+
+    private static Page room(Page page, String name, String passphrase) {
+        signInAsStudent(page, name, passphrase);
         page.navigate(address("/episodes/" + episodeOf(page) + "/record"));
         return page;
     }

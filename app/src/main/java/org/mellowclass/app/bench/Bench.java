@@ -20,6 +20,7 @@ import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Edit;
 import org.mellowclass.core.timeline.EraseTake;
 import org.mellowclass.core.timeline.HistoryPoint;
@@ -176,6 +177,11 @@ public class Bench implements TakeLanding {
                 .anyMatch(other -> other.id() != take.id() && onPage.contains(other.id()))) {
             return Optional.empty();
         }
+        if (take.placing() == Take.Placing.SWAP && onPage.contains(take.madeFrom())) {
+            SwapTake swap = new SwapTake(take.madeFrom(), take.id(), take.spoken());
+            append(take.episodeId(), head.point().afterEdit(), swap.applyTo(head.timeline()).timeline(), swap, take.authorId(), "take-" + take.id());
+            return Optional.empty();
+        }
         Long place = take.placing() == Take.Placing.START ? Long.valueOf(0) : take.placeFrame();
         LaySpan edit = place == null
                 ? LaySpan.behind(head.timeline(), take.id(), take.spoken(), take.trackName(), flags)
@@ -230,6 +236,13 @@ public class Bench implements TakeLanding {
             EraseTake edit = new EraseTake(takeId);
             append(episodeId, head.point().afterEdit(), edit.applyTo(head.timeline()).timeline(), edit, teacher.id(), "erase-" + takeId);
         }
+    }
+
+    /** Where the first clip of a take starts on the newest page; empty if it has none. */
+    @Transactional(readOnly = true)
+    public Optional<Long> startOf(Person viewer, long episodeId, long takeId) {
+        return head(viewer, episodeId).timeline().tracks().stream().flatMap(track -> track.clips().stream())
+                .filter(clip -> clip.source().takeId() == takeId).map(Clip::startFrame).min(Long::compare);
     }
 
     /** The takes that are heard in a timeline. */

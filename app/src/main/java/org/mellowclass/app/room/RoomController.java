@@ -14,6 +14,7 @@ import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.takes.Fixing;
 import org.mellowclass.app.takes.Recording;
 import org.mellowclass.app.takes.TakeLists;
 import org.mellowclass.app.takes.TakeShelf;
@@ -44,6 +45,7 @@ class RoomController {
 
     private final Access access;
     private final Recording recording;
+    private final Fixing fixing;
     private final TakeShelf takes;
     private final TakeLists lists;
     private final Bench bench;
@@ -51,10 +53,11 @@ class RoomController {
     private final RecordingTurns turns;
     private final LiveEvents live;
 
-    RoomController(Access access, Recording recording, TakeShelf takes, TakeLists lists, Bench bench, Briefs briefs,
+    RoomController(Access access, Recording recording, Fixing fixing, TakeShelf takes, TakeLists lists, Bench bench, Briefs briefs,
                    RecordingTurns turns, LiveEvents live) {
         this.access = access;
         this.recording = recording;
+        this.fixing = fixing;
         this.takes = takes;
         this.lists = lists;
         this.bench = bench;
@@ -122,6 +125,12 @@ class RoomController {
                   @RequestParam(defaultValue = "") String clientId) {
         bench.choose(viewer, episodeId, clientId.matches("[0-9a-zA-Z-]{8,40}") ? clientId : "choose-" + takeId + "-" + System.nanoTime(), takeId);
         return "redirect:/episodes/" + episodeId + "/record";
+    }
+
+    /** Mends what was noticed about a take's two sides. */
+    @PostMapping("/episodes/{episodeId}/takes/{takeId}/fix")
+    String fix(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long takeId) {
+        return "redirect:/episodes/" + fixing.fix(viewer, takeId, bench.startOf(viewer, episodeId, takeId).orElse(null)) + "/record";
     }
 
     record Guest(String name, String extent) {

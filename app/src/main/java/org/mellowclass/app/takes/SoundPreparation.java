@@ -13,6 +13,7 @@ import org.mellowclass.core.measure.ClippingFinder.Search;
 import org.mellowclass.core.measure.LoudnessMeter;
 import org.mellowclass.core.measure.Skyline;
 import org.mellowclass.core.measure.SpeechLevels;
+import org.mellowclass.core.measure.StereoFinder;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleFormat;
 import org.mellowclass.core.sound.SampleSink;
@@ -31,9 +32,10 @@ public class SoundPreparation {
      *
      * @param rate      the rate it came at
      * @param frames    its length at 48 kHz, as the clipped spots and the room's frame are
+     * @param noticed   what is odd about its two sides
      * @param roomFrame where its quietest second starts; null if it has none
      */
-    public record Prepared(int rate, int channels, long frames, List<ClippedSpot> clipped, Long roomFrame) {
+    public record Prepared(int rate, int channels, long frames, List<ClippedSpot> clipped, StereoFinder.Noticed noticed, Long roomFrame) {
     }
 
     /**
@@ -47,16 +49,17 @@ public class SoundPreparation {
         ClippingFinder clipping = new ClippingFinder(incoming.channels(), rate, search);
         Skyline skyline = new Skyline(incoming.channels());
         LoudnessMeter loudness = new LoudnessMeter(incoming.channels());
+        StereoFinder stereo = new StereoFinder(incoming.channels());
         SpeechLevels levels = new SpeechLevels(incoming.channels());
         long frames;
         SampleSource reported = new Reporting(new Tap(incoming, clipping), expectedFrames, progress);
         try (SampleSource converted = Resampler.to(Frames.RATE, reported);
              WavWriter writer = WavWriter.create(wav, incoming.channels(), Frames.RATE, SampleFormat.FLOAT_32)) {
-            frames = SampleSink.drain(converted, writer, skyline, loudness, levels);
+            frames = SampleSink.drain(converted, writer, skyline, loudness, levels, stereo);
         }
         skyline.finish();
         SkylineFile.write(skyline, skylineFile);
-        return new Prepared(rate, incoming.channels(), frames, clipping.spots().stream().map(spot -> atHouseRate(spot, rate)).toList(),
+        return new Prepared(rate, incoming.channels(), frames, clipping.spots().stream().map(spot -> atHouseRate(spot, rate)).toList(), stereo.noticed(),
                 levels.room(loudness.integrated()).map(Span::startFrame).orElse(null));
     }
 

@@ -3,7 +3,9 @@ package org.mellowclass.app.takes;
 import java.time.Duration;
 import java.time.Instant;
 
+import org.mellowclass.core.measure.StereoFinder;
 import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.Sides;
 import org.mellowclass.core.sound.Span;
 
 /**
@@ -22,13 +24,16 @@ import org.mellowclass.core.sound.Span;
  * @param placeFrame     where its clip lands; null for behind everything
  * @param lineId         the line of the script that it speaks, or null
  * @param placing        where it lands, if it has no place of its own
+ * @param noticed        what is odd about its two sides; null until it is ready
+ * @param madeFrom       the take of whose sides it was made, or null
+ * @param sides          what was made of them
  * @param microphone     what the browser granted, as JSON; null for files
  * @param missing        the spans of it that never came, at 48 kHz, as JSON; null until it is ready
  */
 public record Take(long id, long episodeId, long authorId, String name, String trackName, Origin origin, State state,
                    String problem, int sourceRate, int sourceChannels, String originalKey, String soundKey,
                    String skylineKey, Integer channels, Long frames, String clipped, Long roomFrame, Instant lastSignAt, Long sourceFrames,
-                   String missing, long leadSourceFrames, long leadFrames, Long placeFrame, Long lineId, Placing placing, String microphone, Instant createdAt) {
+                   String missing, long leadSourceFrames, long leadFrames, Long placeFrame, Long lineId, Placing placing, StereoFinder.Noticed noticed, Long madeFrom, Sides sides, String microphone, Instant createdAt) {
 
     public static final int LONGEST_TRACK_NAME = 60;
 
@@ -39,8 +44,8 @@ public record Take(long id, long episodeId, long authorId, String name, String t
                         String clipped) {
     }
 
-    /** Where a take lands: behind everything on its track, at the start of it, or nowhere until somebody lays it on. */
-    public enum Placing { BEHIND, START, LIST }
+    /** Where a take lands: behind everything on its track, at the start of it, nowhere until somebody lays it on, or in the place of the one it was made from. */
+    public enum Placing { BEHIND, START, LIST, SWAP }
 
     /** Being recorded; all there but not made ready yet; ready to be heard; refused; erased. */
     public enum State { RECORDING, ARRIVED, READY, FAILED, ERASED }
@@ -65,7 +70,7 @@ public record Take(long id, long episodeId, long authorId, String name, String t
                 newOriginalKey, newSoundKey, newSkylineKey, sound.channels(), sound.frames(), newClipped, sound.roomFrame(),
                 lastSignAt, sourceFrames, newMissing, leadSourceFrames,
                 origin == Origin.RECORDED ? Math.min(Frames.converted(leadSourceFrames, sourceRate), sound.frames() - 1) : 0,
-                placeFrame, lineId, placing, microphone, createdAt);
+                placeFrame, lineId, placing, sound.noticed(), madeFrom, sides, microphone, createdAt);
     }
 
     /** What is heard of it on the page: everything behind the room that was kept before the first word. */

@@ -18,6 +18,7 @@ import org.mellowclass.core.sound.SampleFormat;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.sound.Tap;
+import org.mellowclass.core.sound.WavReader;
 import org.mellowclass.core.sound.WavWriter;
 import org.mellowclass.media.SoundDecoder;
 import org.mellowclass.media.SoundFacts;
@@ -87,13 +88,13 @@ class TakeConversion {
         Path skyline = store.temporaryFile(".skyline");
         try {
             Made made = take.origin() == Take.Origin.RECORDED
-                    ? fromChunks(take, original, wav, skyline) : fromFile(take, wav, skyline);
+                    ? fromChunks(take, original, wav, skyline) : take.madeFrom() != null ? fromSides(take, wav, skyline) : fromFile(take, wav, skyline);
             Prepared sound = made.sound;
             if (sound.frames() == 0) {
                 refuse(take, SoundRefused.Reason.EMPTY);
                 return;
             }
-            String originalKey = take.originalKey() != null ? take.originalKey() : store.put(original);
+            String originalKey = take.origin() == Take.Origin.RECORDED ? store.put(original) : take.originalKey();
             Take ready = take.madeReady(sound, originalKey, store.put(wav), store.put(skyline),
                     json.writeValueAsString(sound.clipped()), json.writeValueAsString(made.missing));
             transaction.executeWithoutResult(status -> {
@@ -164,6 +165,13 @@ class TakeConversion {
         Search search = facts.lossless() ? Search.FULL_SCALE_AND_FLAT_TOPS : Search.FULL_SCALE_ONLY;
         Prepared sound = prepare(take, decoder.open(file, facts), search, facts.expectedFrames(), wav, skyline);
         return new Made(sound, cutOff(sound, facts));
+    }
+
+    /** Of the sides of a take that is ready. */
+    private Made fromSides(Take take, Path wav, Path skyline) throws IOException {
+        Take whole = takes.find(take.madeFrom()).filter(Take::ready).orElseThrow(() -> new IOException("the take it is made from is gone"));
+        SampleSource sides = take.sides().of(WavReader.open(store.file(whole.soundKey())));
+        return new Made(prepare(take, sides, Search.FULL_SCALE_AND_FLAT_TOPS, whole.frames(), wav, skyline), List.of());
     }
 
     /** What a file promises at its end and does not hold, since it was cut off on its way. */

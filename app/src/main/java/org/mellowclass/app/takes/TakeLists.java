@@ -6,6 +6,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -40,10 +41,11 @@ public class TakeLists {
      * @param missing    what never came, at 48 kHz
      * @param levelDbfs  the working level of a recording; null for others and for silence
      * @param voices     whose voices are in it
+     * @param fixed      whether something has been made of its sides already
      * @param toErase    whether somebody has asked for it to be erased
      */
     record TakeLine(Take take, Integer percent, boolean recording, boolean interrupted, long safeFrames, List<Span> missing,
-                    Double levelDbfs, List<String> voices, boolean toErase) {
+                    Double levelDbfs, List<String> voices, boolean fixed, boolean toErase) {
     }
 
     private Double level(Take take) {
@@ -64,10 +66,12 @@ public class TakeLists {
         Set<Long> asked = erasing.asked(episode.id());
         Map<Long, List<String>> voices = rows.voices(episode.id()).stream().collect(Collectors.groupingBy(TakeMapper.Voice::takeId,
                 Collectors.mapping(TakeMapper.Voice::name, Collectors.toList())));
-        List<TakeLine> lines = takes.ofEpisode(viewer, episode.id()).stream().map(take -> new TakeLine(take,
+        List<Take> all = takes.ofEpisode(viewer, episode.id());
+        Set<Long> fixed = all.stream().map(Take::madeFrom).filter(Objects::nonNull).collect(Collectors.toSet());
+        List<TakeLine> lines = all.stream().map(take -> new TakeLine(take,
                 take.state() == Take.State.ARRIVED ? takes.percent(take).orElse(0) : null, take.recording(now), take.interrupted(now),
                 take.state() == Take.State.RECORDING ? takes.safeFrames(take) : 0, takes.missing(take), level(take),
-                voices.getOrDefault(take.id(), List.of()), asked.contains(take.id()))).toList();
+                voices.getOrDefault(take.id(), List.of()), fixed.contains(take.id()), asked.contains(take.id()))).toList();
         model.addAttribute("takes", lines);
         model.addAttribute("onTheWay", lines.stream().anyMatch(line -> line.percent() != null));
     }

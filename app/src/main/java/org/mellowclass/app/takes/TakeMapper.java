@@ -11,6 +11,7 @@ import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
+import org.mellowclass.core.sound.Sides;
 
 @Mapper
 interface TakeMapper {
@@ -18,7 +19,7 @@ interface TakeMapper {
     String TAKE = """
             SELECT id, episode_id, author_id, name, track_name, origin, state, problem, source_rate, source_channels,
                    original_key, sound_key, skyline_key, channels, frames, clipped, room_frame, last_sign_at,
-                   source_frames, missing, lead_source_frames, lead_frames, place_frame, line_id, placing, microphone, created_at
+                   source_frames, missing, lead_source_frames, lead_frames, place_frame, line_id, placing, noticed, made_from, sides, microphone, created_at
             FROM take
             """;
 
@@ -51,6 +52,8 @@ interface TakeMapper {
         Long lineId;
         String microphone;
         Take.Placing placing = Take.Placing.BEHIND;
+        Long madeFrom;
+        Sides sides;
         long id;
 
         NewTake(long episodeId, long authorId, String name, String trackName, Take.Origin origin, Take.State state,
@@ -72,10 +75,11 @@ interface TakeMapper {
     @Insert("""
             INSERT INTO take (episode_id, author_id, name, track_name, origin, state, source_rate, source_channels,
                               original_key, upload_key, last_sign_at, created_at, lead_source_frames, place_frame,
-                              line_id, microphone, placing, landed)
+                              line_id, microphone, placing, made_from, sides, landed)
             VALUES (#{episodeId}, #{authorId}, #{name}, #{trackName}, #{origin}, #{state}, #{sourceRate},
                     #{sourceChannels}, #{originalKey}, #{uploadKey}, #{createdAt}, #{createdAt}, #{leadSourceFrames},
-                    #{placeFrame}, #{lineId}, #{microphone}, #{placing}, FALSE)
+                    #{placeFrame}, #{lineId}, #{microphone}, #{placing},
+                    #{madeFrom}, #{sides}, FALSE)
             """)
     @Options(useGeneratedKeys = true, keyProperty = "id")
     void add(NewTake take);
@@ -144,7 +148,7 @@ interface TakeMapper {
             UPDATE take SET state = 'READY', source_rate = #{sourceRate}, source_channels = #{sourceChannels},
                    original_key = #{originalKey}, sound_key = #{soundKey}, skyline_key = #{skylineKey},
                    channels = #{channels}, frames = #{frames}, clipped = #{clipped}, room_frame = #{roomFrame},
-                   missing = #{missing}, lead_frames = #{leadFrames}, upload_key = NULL
+                   missing = #{missing}, lead_frames = #{leadFrames}, noticed = #{noticed}, upload_key = NULL
             WHERE id = #{id} AND state = 'ARRIVED'
             """)
     int ready(Take take);
@@ -160,6 +164,9 @@ interface TakeMapper {
 
     @Select(TAKE + "WHERE episode_id = #{episodeId} AND state = 'READY' AND NOT landed ORDER BY id")
     List<Take> toLand(long episodeId);
+
+    @Select("SELECT id FROM take WHERE made_from = #{takeId}")
+    List<Long> madeFrom(long takeId);
 
     @Update("UPDATE take SET landed = TRUE WHERE id = #{id}")
     void landed(long id);

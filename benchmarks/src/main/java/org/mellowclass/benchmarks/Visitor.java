@@ -1,0 +1,124 @@
+package org.mellowclass.benchmarks;
+
+import java.io.IOException;
+import java.net.CookieManager;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.Map;
+import java.util.UUID;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+
+/** Somebody at a browser of their own: keeps cookies and the CSRF token, and speaks as the pages do. */
+final class Visitor {
+
+    private static final String HTML = "text/html";
+
+    private final String address;
+    private final HttpClient client = HttpClient.newBuilder().cookieHandler(new CookieManager())
+            .followRedirects(HttpClient.Redirect.NORMAL).build();
+    private final ObjectMapper json = new ObjectMapper();
+    private String csrf;
+
+    Visitor(String address) {
+        this.address = address;
+    }
+
+    /** Signs a student in; returns the number of their episode. */
+    String signInAsStudent(String code, String name, String passphrase) throws IOException, InterruptedException {
+        return found(signIn("/sign-in/student", Map.of("code", code, "name", name, "passphrase", passphrase)).uri().getPath(), "/episodes/(\\d+)/");
+    }
+
+    void signInAsTeacher(String email, String password) throws IOException, InterruptedException {
+        signIn("/sign-in/teacher", Map.of("email", email, "password", password));
+    }
+
+    private HttpResponse<String> signIn(String path, Map<String, String> fields) throws IOException, InterruptedException {
+        csrf = found(get("/sign-in"), "name=\"_csrf\" value=\"([^\"]+)\"");
+        HttpResponse<String> home = form(path, fields);
+        csrf = found(home.body(), "name=\"csrf-token\" content=\"([^\"]+)\"");
+        return home;
+    }
+
+    /** Sends a form, and follows where it leads. */
+    HttpResponse<String> form(String path, Map<String, String> fields) throws IOException, InterruptedException {
+        String body = fields.entrySet().stream().map(field -> field.getKey() + "=" + encoded(field.getValue())).collect(Collectors.joining("&"));
+        return send(request(path).header("Content-Type", "application/x-www-form-urlencoded").header("Accept", HTML)
+                .POST(HttpRequest.BodyPublishers.ofString(body + "&_csrf=" + encoded(csrf))));
+    }
+
+    /** Brings a file in onto a track. */
+    void bringIn(String episode, Path file, String track) throws IOException, InterruptedException {
+        String edge = "edge-" + UUID.randomUUID();
+        String head = "--" + edge + "\r\nContent-Disposition: form-data; name=\"trackName\"\r\n\r\n" + track + "\r\n--" + edge
+                + "\r\nContent-Disposition: form-data; name=\"file\"; filename=\"sound.wav\"\r\nContent-Type: audio/wav\r\n\r\n";
+        String foot = "\r\n--" + edge + "--\r\n";
+        send(asScript("/episodes/" + episode + "/takes").header("Content-Type", "multipart/form-data; boundary=" + edge)
+                .POST(HttpRequest.BodyPublishers.concat(HttpRequest.BodyPublishers.ofString(head),
+                        HttpRequest.BodyPublishers.ofFile(file), HttpRequest.BodyPublishers.ofString(foot))));
+    }
+
+    JsonNode timeline(String episode) throws IOException, InterruptedException {
+        return json.readTree(get("/episodes/" + episode + "/timeline"));
+    }
+
+    JsonNode post(String path, String body) throws IOException, InterruptedException {
+        return json.readTree(send(asScript(path).header("Content-Type", "application/json").header("Accept", "application/json")
+                .POST(HttpRequest.BodyPublishers.ofString(body))).body());
+    }
+
+    /** Sends a chunk as a recording does, outside of the session. */
+    void put(String path, byte[] body) throws IOException, InterruptedException {
+        send(request(path).header("Content-Type", "application/octet-stream").PUT(HttpRequest.BodyPublishers.ofByteArray(body)));
+    }
+
+    /** The unfinished mix of a span, as the bench asks for it. */
+    void hear(String episode, long revision, long from, int frames) throws IOException, InterruptedException {
+        HttpResponse<byte[]> sound = client.send(asScript("/episodes/" + episode + "/sound/" + revision + "/raw/" + from + "-" + (from + frames))
+                .header("Accept", "application/octet-stream").GET().build(), HttpResponse.BodyHandlers.ofByteArray());
+        if (sound.statusCode() != 200 || sound.body().length != 4 * frames) {
+            throw new IOException("no sound: " + sound.statusCode());
+        }
+    }
+
+    String get(String path) throws IOException, InterruptedException {
+        return send(request(path).header("Accept", "text/html,application/json").GET()).body();
+    }
+
+    private HttpRequest.Builder asScript(String path) {
+        return request(path).header("X-CSRF-TOKEN", csrf).header("X-Requested-With", "fetch");
+    }
+
+    private HttpRequest.Builder request(String path) {
+        return HttpRequest.newBuilder(URI.create(address + path));
+    }
+
+    private HttpResponse<String> send(HttpRequest.Builder request) throws IOException, InterruptedException {
+        HttpResponse<String> answer = client.send(request.build(), HttpResponse.BodyHandlers.ofString());
+        if (answer.statusCode() >= 300) {
+            throw new IOException(answer.uri() + " answered " + answer.statusCode() + ": " + answer.body());
+        }
+        return answer;
+    }
+
+    private static String encoded(String text) {
+        return URLEncoder.encode(text, StandardCharsets.UTF_8);
+    }
+
+    static String found(String text, String pattern) throws IOException {
+        Matcher matcher = Pattern.compile(pattern).matcher(text);
+        if (!matcher.find()) {
+            throw new IOException("not found: " + pattern);
+        }
+        return matcher.group(1);
+    }
+}
