@@ -32,6 +32,7 @@ function attachRecorder(section) {
   let paused = false;
   let frames = 0;
   let flags = 0;
+  const waitingFlags = [];
   let trouble = false;
 
   const say = words => { byId('record-state').textContent = words; };
@@ -157,13 +158,27 @@ function attachRecorder(section) {
     const frame = take.leadFrames + frames;
     flags++;
     say(`Flag ${flags} at ${fineClock(frames * RATE / microphone.rate, 2)}. Name it on the bench later.`);
-    fetch(`/uploads/${take.uploadKey}/flags/${frame}`, { method: 'PUT', credentials: 'omit' })
-      .catch(() => say('That flag could not be kept: the network is gone. The sound is kept.'));
+    waitingFlags.push(`/uploads/${take.uploadKey}/flags/${frame}`);
+    sendFlags();
+  }
+
+  /** Flags wait here while the network is gone. */
+  async function sendFlags() {
+    while (waitingFlags.length > 0) {
+      const sent = await fetch(waitingFlags[0], { method: 'PUT', credentials: 'omit' }).catch(() => null);
+      if (!sent) {
+        return;
+      }
+      waitingFlags.shift();
+    }
   }
 
   onSending(message => {
     if (message.type === 'trouble' && message.trouble !== trouble) {
       trouble = message.trouble;
+      if (!trouble) {
+        sendFlags();
+      }
       complain(trouble ? 'The network is gone. Go on: everything is kept here, and sent later.' : null);
     } else if (message.type === 'state') {
       if (!message.storageWorks) {

@@ -26,6 +26,7 @@ final class Visitor {
     private final String address;
     private final HttpClient client = HttpClient.newBuilder().cookieHandler(new CookieManager())
             .followRedirects(HttpClient.Redirect.NORMAL).build();
+    private final HttpClient withoutCookies = HttpClient.newHttpClient();
     private final ObjectMapper json = new ObjectMapper();
     private String csrf;
 
@@ -78,7 +79,11 @@ final class Visitor {
 
     /** Sends a chunk as a recording does, outside of the session. */
     void put(String path, byte[] body) throws IOException, InterruptedException {
-        send(request(path).header("Content-Type", "application/octet-stream").PUT(HttpRequest.BodyPublishers.ofByteArray(body)));
+        HttpResponse<String> answer = withoutCookies.send(request(path).header("Content-Type", "application/octet-stream")
+                .PUT(HttpRequest.BodyPublishers.ofByteArray(body)).build(), HttpResponse.BodyHandlers.ofString());
+        if (answer.statusCode() >= 300) {
+            throw new IOException(path + " answered " + answer.statusCode() + ": " + answer.body());
+        }
     }
 
     /** The unfinished mix of a span, as the bench asks for it. */

@@ -9,6 +9,8 @@ import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
 import org.mellowclass.app.feed.AirDesk;
@@ -37,6 +39,8 @@ public class ClassBoard {
     private final HandIns handIns;
     private final AirDesk airDesk;
     private final TakeShelf takes;
+    /** What a key of the store means never changes. */
+    private final Cache<String, SkylinePicture> pictures = Caffeine.newBuilder().maximumSize(1000).build();
 
     ClassBoard(EpisodesOfClass episodes, Access access, HandIns handIns, AirDesk airDesk, TakeShelf takes) {
         this.episodes = episodes;
@@ -140,10 +144,13 @@ public class ClassBoard {
 
     private SkylinePicture picture(HandIn handIn, Take take) {
         try {
-            if (handIn != null && handIn.ready()) {
-                return SkylinePicture.of(handIns.skyline(handIn), PICTURE_COLUMNS);
+            String key = handIn != null && handIn.ready() ? handIn.skylineKey() : take == null ? null : take.skylineKey();
+            SkylinePicture picture = key == null ? null : pictures.getIfPresent(key);
+            if (key != null && picture == null) {
+                picture = SkylinePicture.of(handIn != null && handIn.ready() ? handIns.skyline(handIn) : takes.smallSkyline(take), PICTURE_COLUMNS);
+                pictures.put(key, picture);
             }
-            return take == null ? null : SkylinePicture.of(takes.smallSkyline(take), PICTURE_COLUMNS);
+            return picture;
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -1,7 +1,5 @@
 package org.mellowclass.app.web;
 
-import java.util.Locale;
-
 import org.mellowclass.core.measure.Skyline;
 
 /**
@@ -44,7 +42,18 @@ public record SkylinePicture(String body, String peaks) {
     }
 
     private static void append(StringBuilder path, String command, double left, double y, double right) {
-        path.append(String.format(Locale.ROOT, "%s%.1f %.1fH%.1f", command, left, y, right));
+        path.append(command);
+        number(path, left);
+        path.append(' ');
+        number(path, y);
+        path.append('H');
+        number(path, right);
+    }
+
+    /** With one decimal; by hand, since a class board has thousands of them. */
+    private static void number(StringBuilder path, double value) {
+        long tenths = Math.round(10 * value);
+        path.append(tenths / 10).append('.').append(tenths % 10);
     }
 
     private static double height(double dbfs) {

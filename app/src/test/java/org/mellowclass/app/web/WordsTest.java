@@ -5,16 +5,26 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Properties;
 import java.util.stream.Stream;
 
 import org.junit.jupiter.api.Test;
+import org.mellowclass.app.board.ClassBoard;
 import org.mellowclass.app.board.Stage;
+import org.mellowclass.app.brief.Brief;
 import org.mellowclass.app.review.MarginNote;
+import org.mellowclass.app.roster.Consent;
+import org.mellowclass.app.roster.RosterPlan;
+import org.mellowclass.app.roster.RosterReader;
+import org.mellowclass.app.takes.RecentPeaks;
+import org.mellowclass.core.measure.StereoFinder;
 import org.mellowclass.core.publish.AirGate;
+import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.soundcheck.HouseSound;
 import org.mellowclass.core.soundcheck.Reading;
 import org.mellowclass.core.soundcheck.Verdict;
 import org.mellowclass.core.timeline.EditRefused;
@@ -23,6 +33,20 @@ import org.mellowclass.media.SoundRefused;
 class WordsTest {
 
     private final Words words = new Words();
+
+    @Test
+    void lengths_and_times_are_written_as_people_say_them() {
+        Instant now = Instant.parse("2026-11-25T13:00:00Z");
+        assertThat(words.seconds(Frames.ofMillis(3_400))).isEqualTo("3.4 s");
+        assertThat(words.seconds(Frames.ofSeconds(65))).isEqualTo("1:05");
+        assertThat(words.ago(now.minusSeconds(20), now)).isEqualTo("a moment");
+        assertThat(words.ago(now.minusSeconds(40 * 60), now)).isEqualTo("40 min");
+        assertThat(words.ago(now.minusSeconds(5 * 3600), now)).isEqualTo("5 h");
+        assertThat(words.ago(now.minusSeconds(72 * 3600), now)).isEqualTo("3 days");
+        assertThat(words.since(Instant.parse("2026-11-23T23:30:00Z"), now, "Europe/London")).isEqualTo("since Monday");
+        assertThat(words.since(Instant.parse("2026-11-23T23:30:00Z"), now, "Europe/Berlin")).as("in the school's zone").isEqualTo("since Tuesday");
+        assertThat(words.since(Instant.parse("2026-11-02T12:00:00Z"), now, "Europe/London")).isEqualTo("since Monday 2 November");
+    }
 
     @Test
     void everything_that_can_be_said_has_words() throws IOException {
@@ -34,6 +58,16 @@ class WordsTest {
         add(codes, "stage.", Stage.values());
         add(codes, "note.", MarginNote.Kind.values());
         add(codes, "verdict.", Verdict.values());
+        add(codes, "roster.kind.", RosterPlan.Kind.NEW, RosterPlan.Kind.JOINS, RosterPlan.Kind.CHANGED, RosterPlan.Kind.SAME);
+        add(codes, "roster.problem.", RosterReader.Problem.values());
+        add(codes, "consent.", Consent.values());
+        add(codes, "format.", Brief.OutputFormat.values());
+        add(codes, "recipe.", Brief.Recipe.values());
+        add(codes, "preset.", HouseSound.Preset.values());
+        add(codes, "running.", RecentPeaks.Word.values());
+        add(codes, "waiting.", ClassBoard.Waiting.values());
+        Stream.of(StereoFinder.Noticed.values()).filter(it -> it != StereoFinder.Noticed.NOTHING)
+                .forEach(it -> codes.addAll(List.of("noticed." + it, "fix." + it)));
         for (Reading.Kind kind : Reading.Kind.values()) {
             codes.add("reading." + kind);
             add(codes, "reading." + kind + ".", new Object[] {Verdict.GOOD, Verdict.CHECK, Verdict.FIX});
@@ -75,7 +109,7 @@ class WordsTest {
         assertThat(SkylinePicture.of(new byte[0], 10).body()).endsWith("Z").doesNotContain("NaN");
     }
 
-    private static void add(List<String> codes, String prefix, Object[] values) {
+    private static void add(List<String> codes, String prefix, Object... values) {
         Stream.of(values).map(value -> prefix + value).forEach(codes::add);
     }
 
