@@ -8,6 +8,7 @@ import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
 import org.springframework.stereotype.Component;
 
@@ -48,7 +49,7 @@ public class Standings {
         String bench = "/episodes/" + episode.id() + "/bench";
         String newest = handIn.map(it -> "/hand-ins/" + it.id()).orElse(bench);
         return switch (stage) {
-            case MAKING -> takes.ready(episode.id()).isEmpty()
+            case MAKING -> takes.ready(episode.id()).values().stream().allMatch(take -> take.origin() == Take.Origin.SHELF)
                     ? new Next("record your first take", "/episodes/" + episode.id() + "/record")
                     : new Next("listen, mend, then hand in", bench);
             case HANDED_IN -> new Next("your teacher hears it", newest);

@@ -1,11 +1,11 @@
 package org.mellowclass.app.roster;
 
 import java.time.Clock;
-import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 
 import org.mellowclass.app.people.Access;
@@ -156,9 +156,9 @@ public class Roster {
 
     /** Gives students new passphrases; those that they had do not work any more. */
     public void newPassphrases(Person viewer, long classId, Collection<Long> studentIds) {
-        List<Student> students = new ArrayList<>();
-        for (long id : studentIds) {
-            students.add(student(viewer, classId, id));
+        List<Student> students = students(viewer, classId).stream().filter(student -> studentIds.contains(student.id())).toList();
+        if (students.size() < Set.copyOf(studentIds).size()) {
+            throw new NotFound();
         }
         Map<Long, Fresh> fresh = new HashMap<>(students.parallelStream()
                 .collect(Collectors.toConcurrentMap(Student::id, student -> fresh())));

@@ -159,12 +159,12 @@ class RosterController {
         return "redirect:/classes/" + classId + "/crews";
     }
 
-    /** New passphrases for the students named, or for all; leads to their cards. */
+    /** New passphrases for the students named, or for everybody; leads to their cards. */
     @PostMapping("/classes/{classId}/passphrases")
     String newPassphrases(@AuthenticationPrincipal Person viewer, @PathVariable long classId,
-                          @RequestParam(required = false) List<Long> studentId) {
-        roster.newPassphrases(viewer, classId, studentId != null ? studentId
-                : roster.students(viewer, classId).stream().map(Student::id).toList());
+                          @RequestParam(required = false) List<Long> studentId, @RequestParam(defaultValue = "false") boolean everybody) {
+        List<Long> named = studentId == null ? List.of() : studentId;
+        roster.newPassphrases(viewer, classId, everybody ? roster.students(viewer, classId).stream().map(Student::id).toList() : named);
         return "redirect:/classes/" + classId + "/cards";
     }
 

@@ -119,7 +119,7 @@ interface TakeMapper {
     @Select(TAKE + """
             WHERE id IN (SELECT max(t.id) FROM take t
               JOIN episode e ON e.id = t.episode_id JOIN crew ON crew.id = e.crew_id
-              WHERE crew.class_id = #{classId} AND t.state = 'READY' GROUP BY t.episode_id)
+              WHERE crew.class_id = #{classId} AND t.state = 'READY' AND t.origin <> 'SHELF' GROUP BY t.episode_id)
             """)
     List<Take> newestOfClass(long classId);
 

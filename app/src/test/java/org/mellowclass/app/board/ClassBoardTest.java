@@ -13,12 +13,14 @@ import org.mellowclass.app.people.Access;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.roster.Crews;
+import org.mellowclass.app.shelf.LayingIn;
 import org.mellowclass.app.takes.RecentPeaks;
 import org.mellowclass.app.takes.Recording;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.As;
 import org.mellowclass.app.testing.Schools;
 import org.mellowclass.app.testing.Statements;
+import org.mellowclass.core.testing.Signal;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.test.web.servlet.MockMvc;
 
@@ -33,6 +35,8 @@ class ClassBoardTest {
     private Access access;
     @Autowired
     private Crews crews;
+    @Autowired
+    private LayingIn layingIn;
     @Autowired
     private Recording recording;
     @Autowired
@@ -120,5 +124,16 @@ class ClassBoardTest {
         assertThat(lines().get(0).openedAt()).as("the teacher does not count").isNull();
         mvc.perform(get("/episodes/" + school.episodeId() + "/bench").with(As.person(school.student())));
         assertThat(lines().get(0).openedAt()).isNotNull();
+    }
+
+    @Test
+    void a_sound_from_the_shelf_is_no_take_of_the_crew() throws Exception {
+        long jingle = schools.shelfSound(school, "Jingle", Signal.sine(2, 440, -12, 1));
+        layingIn.layIn(school.student(), school.episodeId(), 1, "client-board-1", jingle, 0, "Music", 0);
+        assertThat(lines().get(0).picture()).isNull();
+        assertThat(mvc.perform(get("/episodes/" + school.episodeId() + "/bench").with(As.person(school.student()))).andReturn().getResponse()
+                .getContentAsString()).contains("record your first take");
+        schools.readyTake(school, Schools.speech(), "Noor");
+        assertThat(lines().get(0).picture()).isNotNull();
     }
 }
