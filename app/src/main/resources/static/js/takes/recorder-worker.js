@@ -8,6 +8,8 @@ const GROWING_MS = 250;
 // one interval, one block of the audio thread, and the writing
 const MOST_LOST_MS = 2 * GROWING_MS;
 const SIGN_MS = 20_000;
+const TRY_AGAIN_MS = 1000;
+const MOST_ATTEMPTS = 10;
 
 const opening = KeptTakes.open();
 let kept = null;
@@ -104,19 +106,29 @@ class RecordingTake {
 /** A take whose page was killed: what was said since its growing second was last kept is missing, and told as missing. */
 const withItsEndMissing = take => ({ ...take, frames: take.frames + Math.round(take.rate * MOST_LOST_MS / 1000) });
 
-/** Takes that no page is recording or finishing any more. */
-async function finishLeftovers() {
+/**
+ * Takes that no page is recording or finishing any more. A page that has just been left may hold its take for a moment still:
+ * such a take is tried again.
+ */
+async function finishLeftovers(attempt = 0) {
+  let held = false;
   for (const take of (await kept.takes()).filter(each => !each.tooLate)) {
     await navigator.locks.request(lockOf(take.takeId), { ifAvailable: true }, async lock => {
-      if (lock) {
-        const unsent = (await kept.chunks(take.takeId)).length;
-        tell({ type: 'leftover', unsentSeconds: unsent });
-        const tooLate = await finish(kept, take.stopped ? take : withItsEndMissing(take), onTrouble);
-        tell({ type: tooLate ? 'ended-elsewhere' : 'leftover', unsentSeconds: 0, takeId: take.takeId });
+      if (!lock) {
+        held = true;
+        return;
       }
+      const unsent = (await kept.chunks(take.takeId)).length;
+      tell({ type: 'leftover', unsentSeconds: unsent });
+      const tooLate = await finish(kept, take.stopped ? take : withItsEndMissing(take), onTrouble);
+      tell({ type: tooLate ? 'ended-elsewhere' : 'leftover', unsentSeconds: 0, takeId: take.takeId });
     });
   }
-  tell({ type: 'idle' });
+  if (held && current === null && attempt < MOST_ATTEMPTS) {
+    setTimeout(() => finishLeftovers(attempt + 1), TRY_AGAIN_MS);
+  } else {
+    tell({ type: 'idle' });
+  }
 }
 
 async function record({ take, samples }) {

@@ -213,7 +213,7 @@ public class Bench implements TakeLanding {
     }
 
     /** Chooses a take among those of its line: it takes the place of the one on the page, or is laid behind everything. */
-    public Head choose(Person viewer, long episodeId, String clientId, long takeId) {
+    public Head choose(Person viewer, long episodeId, long takeId) {
         Head head = lockedHead(viewer, episodeId);
         Take take = takes.ready(episodeId).get(takeId);
         if (take == null || take.lineId() == null) {
@@ -226,7 +226,7 @@ public class Bench implements TakeLanding {
         Optional<Take> old = takes.ofLine(episodeId, take.lineId()).stream().filter(other -> onPage.contains(other.id())).findFirst();
         Edit edit = old.isPresent() ? new SwapTake(old.get().id(), takeId, take.spoken())
                 : LaySpan.behind(head.timeline(), takeId, take.spoken(), take.trackName(), List.of());
-        return edit(viewer, episodeId, head.seq(), clientId, edit);
+        return edit(viewer, episodeId, head.seq(), "choose-" + takeId + "-" + head.seq(), edit);
     }
 
     /** Takes a take off the page that is being erased; whoever asks holds the episode and has been let through. */

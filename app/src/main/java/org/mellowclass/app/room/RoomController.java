@@ -121,9 +121,8 @@ class RoomController {
 
     /** Chooses a take among those of its line. */
     @PostMapping("/episodes/{episodeId}/takes/{takeId}/choose")
-    String choose(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long takeId,
-                  @RequestParam(defaultValue = "") String clientId) {
-        bench.choose(viewer, episodeId, clientId.matches("[0-9a-zA-Z-]{8,40}") ? clientId : "choose-" + takeId + "-" + System.nanoTime(), takeId);
+    String choose(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long takeId) {
+        bench.choose(viewer, episodeId, takeId);
         return "redirect:/episodes/" + episodeId + "/record";
     }
 

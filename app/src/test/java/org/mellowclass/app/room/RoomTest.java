@@ -108,7 +108,7 @@ class RoomTest {
         long second = schools.recorded(school, start(2, null, line), SPOKEN);
         assertThat(Bench.takesIn(timeline())).containsExactly(first);
         assertThat(takes.ofLine(school.episodeId(), line)).extracting(Take::id).containsExactly(first, second);
-        bench.choose(school.student(), school.episodeId(), "client-choose-1", second);
+        bench.choose(school.student(), school.episodeId(), second);
         assertThat(Bench.takesIn(timeline())).containsExactly(second);
         assertThat(timeline().tracks().get(0).clips().get(0).startFrame()).isZero();
         bench.undo(school.student(), school.episodeId(), bench.head(school.student(), school.episodeId()).seq(), "client-choose-2", false);
