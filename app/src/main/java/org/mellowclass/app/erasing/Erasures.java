@@ -6,7 +6,9 @@ import java.util.List;
 
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.feed.AirDesk;
+import org.mellowclass.app.feed.Publication;
 import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.store.SoundStore;
@@ -16,7 +18,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
- * Erases a take everywhere: its sound and what was made of it; its clips; hand-ins that hold it, which are made again without
+ * Erases a take everywhere: its sound and the takes made of its sides; their clips; hand-ins that hold it, which are made again without
  * it; an episode on air that holds it, which is taken off.
  */
 @Service
@@ -48,15 +50,20 @@ public class Erasures {
         if (take.state() == Take.State.ERASED || take.origin() == Take.Origin.SHELF) {
             return classId;
         }
-        if (airDesk.onAir(take.episodeId()).filter(on -> handIns.holds(on.handInId(), takeId)).isPresent()) {
-            airDesk.takeOff(viewer, take.episodeId());
+        List<Take> family = erasing.family(take);
+        Episode episode = access.taughtEpisode(viewer, take.episodeId());
+        if (airDesk.newest(episode).filter(Publication::live)
+                .filter(live -> family.stream().anyMatch(each -> handIns.holds(live.handInId(), each.id()))).isPresent()) {
+            airDesk.takeOff(viewer, episode.id());
         }
         List<String> files = new ArrayList<>();
         transaction.executeWithoutResult(status -> {
-            access.hold(take.episodeId());
-            files.addAll(erasing.empty(viewer, take));
-            bench.erase(viewer, take.episodeId(), takeId);
-            files.addAll(handIns.makeAgainWithout(take.episodeId(), takeId));
+            access.hold(episode.id());
+            for (Take each : family) {
+                files.addAll(erasing.empty(viewer, each));
+                bench.erase(viewer, episode.id(), each.id());
+                files.addAll(handIns.makeAgainWithout(episode.id(), each.id()));
+            }
         });
         for (String key : files) {
             store.delete(key);

@@ -74,6 +74,12 @@ public class Erasing {
         return take;
     }
 
+    /** Everything that holds the sound of a take that {@link #asked(Person, long)} has let through. */
+    @Transactional(readOnly = true)
+    public List<Take> family(Take take) {
+        return takes.family(take.id());
+    }
+
     /** Keeps a take that somebody wanted to be erased. */
     public void keep(Person viewer, long takeId) {
         Take take = asked(viewer, takeId);

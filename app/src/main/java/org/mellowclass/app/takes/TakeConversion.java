@@ -97,13 +97,25 @@ class TakeConversion {
             String originalKey = take.origin() == Take.Origin.RECORDED ? store.put(original) : take.originalKey();
             Take ready = take.madeReady(sound, originalKey, store.put(wav), store.put(skyline),
                     json.writeValueAsString(sound.clipped()), json.writeValueAsString(made.missing));
-            transaction.executeWithoutResult(status -> {
-                if (takes.ready(ready) == 1) {
+            Boolean kept = transaction.execute(status -> {
+                boolean wanted = takes.ready(ready) == 1;
+                if (wanted) {
                     takes.deleteChunks(takeId);
                     landInOrder(ready.episodeId());
                     live.episodeChanged(ready.episodeId());
                 }
+                return wanted;
             });
+            if (!Boolean.TRUE.equals(kept)) {
+                // erased while it was being made, or made by another run: what was made here goes at once
+                for (String key : List.of(ready.soundKey(), ready.skylineKey())) {
+                    store.delete(key);
+                }
+                boolean erased = takes.find(takeId).filter(now -> now.state() == Take.State.ERASED).isPresent();
+                if (originalKey != null && (erased || take.originalKey() == null)) {
+                    store.delete(originalKey);
+                }
+            }
         } catch (SoundRefused refused) {
             refuse(take, refused.reason());
         } catch (IOException failed) {

@@ -165,6 +165,12 @@ interface TakeMapper {
     @Select(TAKE + "WHERE episode_id = #{episodeId} AND state = 'READY' AND NOT landed ORDER BY id")
     List<Take> toLand(long episodeId);
 
+    /** A take, the one whose sides it was made of, and all that were made of those: they hold the same voices. */
+    @Select(TAKE + """
+            WHERE coalesce(made_from, id) = (SELECT coalesce(made_from, id) FROM take WHERE id = #{takeId}) AND state <> 'ERASED' ORDER BY id
+            """)
+    List<Take> family(long takeId);
+
     @Select("SELECT id FROM take WHERE made_from = #{takeId}")
     List<Long> madeFrom(long takeId);
 

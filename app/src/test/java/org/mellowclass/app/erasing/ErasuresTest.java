@@ -15,11 +15,13 @@ import org.mellowclass.app.people.Access;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.takes.Erasing;
+import org.mellowclass.app.takes.Fixing;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.Schools;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.testing.Signal;
 import org.springframework.beans.factory.annotation.Autowired;
 
 @AppTest
@@ -29,6 +31,8 @@ class ErasuresTest {
     private Erasures erasures;
     @Autowired
     private Erasing erasing;
+    @Autowired
+    private Fixing fixing;
     @Autowired
     private Bench bench;
     @Autowired
@@ -74,5 +78,16 @@ class ErasuresTest {
         assertThat(preview.raw(school.student(), school.episodeId(), before, 0, Frames.RATE))
                 .as("in an earlier revision there is silence in its place").hasSize(4 * Frames.RATE);
         assertThat(erasing.requests(access.taughtClass(school.teacher(), school.classId()))).isEmpty();
+    }
+
+    @Test
+    void what_was_made_of_a_takes_sides_holds_the_same_voice_and_goes_with_it() throws IOException {
+        Schools.School school = schools.build();
+        long take = schools.readyTake(school, Signal.of(Frames.RATE, Signal.sine(1, 400, -12, 2).samples()[0], new float[2 * Frames.RATE]), "Noor");
+        fixing.fix(school.student(), take, 0L);
+        Schools.await(() -> takes.ready(school.episodeId()).size() == 2);
+        erasures.erase(school.teacher(), take);
+        assertThat(takes.ready(school.episodeId())).isEmpty();
+        assertThat(bench.head(school.student(), school.episodeId()).timeline().endFrame()).isZero();
     }
 }
