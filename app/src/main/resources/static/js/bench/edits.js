@@ -41,18 +41,22 @@ export class Edits {
     return this.#send('redo', {});
   }
 
-  /** Calls back when somebody else has made a newer timeline, which is then loaded already. */
+  /** Calls back when somebody else has made a newer timeline, or more is known of a take; it is loaded already then. */
   follow(onNewer) {
     const stream = new EventSource(`${this.#episode}/live`);
     stream.onmessage = ({ data }) => {
       // behind what is being sent, so that this page's own edits are known by then
       this.#queue = this.#queue.then(async () => {
-        if (this.timeline && Number(data) > this.timeline.revision) {
+        if (this.timeline && (Number(data) > this.timeline.revision || this.#measuring())) {
           await this.load();
           onNewer();
         }
       }).catch(() => {});
     };
+  }
+
+  #measuring() {
+    return Object.values(this.timeline.takes).some(take => take.clipped === null);
   }
 
   #send(what, wish) {

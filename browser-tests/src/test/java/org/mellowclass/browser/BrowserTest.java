@@ -113,7 +113,11 @@ abstract class BrowserTest {
      * not more often than needed: asking without a rest keeps a core busy, and then sound stutters.
      */
     static void await(Page page, String expression) {
-        long end = System.nanoTime() + PATIENCE.toNanos();
+        await(page, expression, PATIENCE);
+    }
+
+    private static void await(Page page, String expression, Duration patience) {
+        long end = System.nanoTime() + patience.toNanos();
         while (!Boolean.TRUE.equals(page.evaluate(expression))) {
             assertThat(System.nanoTime()).as("still waiting for %s", expression).isLessThan(end);
             page.waitForTimeout(ASK_AGAIN_MS);
@@ -130,9 +134,10 @@ abstract class BrowserTest {
         return JsonParser.parseString(new String(fetch(page, "/episodes/" + episode + "/timeline"))).getAsJsonObject();
     }
 
-    /** Seconds on the clock of the recording room. */
+    /** Seconds on the clock of the recording room, which needs them to get there. */
     static void awaitClock(Page page, double seconds) {
-        await(page, "(([m, s]) => 60 * m + parseFloat(s))(document.getElementById('clock').textContent.split(':')) > " + seconds);
+        await(page, "(([m, s]) => 60 * m + parseFloat(s))(document.getElementById('clock').textContent.split(':')) > " + seconds,
+                PATIENCE.plusMillis((long) (1000 * seconds)));
     }
 
     static void waitForRows(Page page) {

@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
-import java.nio.FloatBuffer;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -28,6 +27,8 @@ public final class SoundDecoder {
     private static final List<String> PLAIN_FILES = List.of("-protocol_whitelist", "file,pipe");
     private static final List<String> WANTED_DEMUXERS = List.of("-format_whitelist",
             "wav,w64,aiff,mp3,flac,ogg,mov,matroska");
+    /** What is left of images and aliases is at least 120 dB down. */
+    private static final int RESAMPLING_BITS = 20;
     private static final int LOWEST_RATE = 8_000;
     private static final int HIGHEST_RATE = 192_000;
     private static final long PROBE_TIMEOUT_SECONDS = 30;
@@ -105,12 +106,17 @@ public final class SoundDecoder {
      * out to be longer than the limit; what can be decoded of a broken file is read, the rest is left out.
      */
     public SampleSource open(Path file, SoundFacts facts) throws IOException {
+        return open(file, facts, facts.sampleRate());
+    }
+
+    /** As {@link #open(Path, SoundFacts)}, but converted to a rate by libsoxr in the child process: it works beside ours. */
+    public SampleSource open(Path file, SoundFacts facts, int rate) throws IOException {
         int channels = Math.min(facts.channels(), mostChannels);
         List<String> command = command("ffmpeg", List.of("-nostdin", "-v", "error", "-threads", "1"),
                 List.of("-i", file.toAbsolutePath().toString(), "-map", "0:a:0", "-t", Integer.toString(mostSeconds + 1),
-                        "-ac", Integer.toString(channels), "-ar", Integer.toString(facts.sampleRate()),
+                        "-ac", Integer.toString(channels), "-af", "aresample=" + rate + ":resampler=soxr:precision=" + RESAMPLING_BITS,
                         "-threads", "1", "-f", "f32le", "-c:a", "pcm_f32le", "pipe:1"));
-        return new Decoding(ChildProcess.start(folder, timeoutSeconds, 0, command), channels, facts.sampleRate());
+        return new Decoding(ChildProcess.start(folder, timeoutSeconds, 0, command), channels, rate);
     }
 
     private List<String> command(String program, List<String> first, List<String> last) {
@@ -144,6 +150,7 @@ public final class SoundDecoder {
         private final int channels;
         private final int sampleRate;
         private final byte[] bytes = new byte[1 << 16];
+        private final float[] samples = new float[bytes.length / Float.BYTES];
         private long frames;
 
         Decoding(ChildProcess process, int channels, int sampleRate) {
@@ -168,11 +175,12 @@ public final class SoundDecoder {
             int frameBytes = 4 * channels;
             int most = Math.min(wanted, bytes.length / frameBytes) * frameBytes;
             int count = output.readNBytes(bytes, 0, most) / frameBytes;
-            FloatBuffer samples = ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN).asFloatBuffer();
-            for (int i = 0; i < count; i++) {
-                for (int c = 0; c < channels; c++) {
-                    float sample = samples.get();
-                    into[c][offset + i] = Float.isFinite(sample) ? sample : 0;
+            ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN).asFloatBuffer().get(samples, 0, count * channels);
+            for (int c = 0; c < channels; c++) {
+                float[] channel = into[c];
+                for (int i = 0, from = c; i < count; i++, from += channels) {
+                    float sample = samples[from];
+                    channel[offset + i] = Float.isFinite(sample) ? sample : 0;
                 }
             }
             frames += count;

@@ -15,6 +15,8 @@ import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.mellowclass.core.render.Mastering;
 import org.mellowclass.core.sound.SampleFormat;
 import org.mellowclass.core.sound.SampleSink;
@@ -46,6 +48,33 @@ class MediaTest {
         assertThat(facts.channels()).isEqualTo(2);
         assertThat(facts.seconds()).isCloseTo(0.5, within(0.001));
         assertThat(decoded(file).samples()[1]).isEqualTo(signal.samples()[1]);
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {8000, 22_050, 44_100, 96_000})
+    void converting_in_the_child_process_keeps_every_moment_in_its_place(int rate) throws Exception {
+        Path file = wav("a.wav", Signal.sine(rate, 1000, 0, 2, -6));
+        Signal wanted = Signal.sine(48_000, 1000, 0, 2, -6);
+        Signal read;
+        try (SampleSource source = decoder.open(file, decoder.probe(file), 48_000)) {
+            read = Signal.read(source);
+        }
+        assertThat(read.frames()).isCloseTo(96_000L, within(8L));
+        // the hard start and end of the tone ring
+        for (int i = 4000; i < 92_000; i++) {
+            assertThat(read.samples()[0][i]).isCloseTo(wanted.samples()[0][i], within(1e-5f));
+        }
+    }
+
+    @Test
+    void what_the_lower_rate_cannot_keep_is_gone_after_converting() throws Exception {
+        Path file = wav("a.wav", Signal.sine(96_000, 26_000, 0, 1, 0));
+        try (SampleSource source = decoder.open(file, decoder.probe(file), 48_000)) {
+            float[] read = Signal.read(source).samples()[0];
+            for (int i = 4000; i < 44_000; i++) {
+                assertThat(read[i]).isCloseTo(0, within(1e-5f));
+            }
+        }
     }
 
     @Test

@@ -191,6 +191,11 @@ public class Bench implements TakeLanding {
         return Optional.of(edit.landing(head.timeline()));
     }
 
+    @Override
+    public void measured(long episodeId) {
+        live.changed(topic(episodeId), head(episodeId).seq());
+    }
+
     /**
      * Where a take of unknown length would land that starts at a frame, or behind everything if it is negative.
      *

@@ -21,7 +21,7 @@ public class BenchViews {
         this.takes = takes;
     }
 
-    /** What the page knows of a take. */
+    /** What the page knows of a take; its clipped spots are null until it is measured. */
     public record TakeView(String name, String trackName, long frames, List<ClippedSpot> clipped) {
     }
 

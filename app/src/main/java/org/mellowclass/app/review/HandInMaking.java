@@ -17,6 +17,7 @@ import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.Take;
+import org.mellowclass.app.takes.TakeMeasuring;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.core.measure.DeadAirFinder;
 import org.mellowclass.core.measure.LoudnessMeter;
@@ -51,6 +52,7 @@ class HandInMaking {
     private final HandInMapper handIns;
     private final Bench bench;
     private final TakeShelf takes;
+    private final TakeMeasuring measuring;
     private final Briefs briefs;
     private final SoundStore store;
     private final SoundEncoder encoder;
@@ -58,11 +60,12 @@ class HandInMaking {
     private final LiveEvents live;
     private final ObjectMapper json;
 
-    HandInMaking(HandInMapper handIns, Bench bench, TakeShelf takes, Briefs briefs, SoundStore store, SoundEncoder encoder,
+    HandInMaking(HandInMapper handIns, Bench bench, TakeShelf takes, TakeMeasuring measuring, Briefs briefs, SoundStore store, SoundEncoder encoder,
                  Jobs jobs, LiveEvents live, ObjectMapper json) {
         this.handIns = handIns;
         this.bench = bench;
         this.takes = takes;
+        this.measuring = measuring;
         this.briefs = briefs;
         this.store = store;
         this.encoder = encoder;
@@ -90,6 +93,9 @@ class HandInMaking {
             return;
         }
         Timeline timeline = bench.timeline(handIn.timelineHash());
+        for (long takeId : Bench.takesIn(timeline)) {
+            measuring.ensure(takeId);
+        }
         HouseSound house = briefs.ofEpisode(handIn.episodeId()).houseSound();
         Path flac = store.temporaryFile(".flac");
         Path skylineFile = store.temporaryFile(".skyline");

@@ -10,8 +10,11 @@ import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.SoundPreparation;
-import org.mellowclass.app.takes.SoundPreparation.Prepared;
-import org.mellowclass.core.measure.ClippingFinder.Search;
+import org.mellowclass.app.takes.SoundPreparation.Measured;
+import org.mellowclass.app.takes.TakeMeasuring;
+import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.SampleSource;
+import org.mellowclass.core.sound.WavReader;
 import org.mellowclass.media.SoundDecoder;
 import org.mellowclass.media.SoundFacts;
 import org.mellowclass.media.SoundRefused;
@@ -65,15 +68,16 @@ class ShelfConversion {
         try {
             Path file = store.file(sound.originalKey());
             SoundFacts facts = decoder.probe(file);
-            Prepared made = preparation.prepare(decoder.open(file, facts),
-                    facts.lossless() ? Search.FULL_SCALE_AND_FLAT_TOPS : Search.FULL_SCALE_ONLY, facts.expectedFrames(),
-                    read -> jobs.progress(KIND, soundId, read, facts.expectedFrames()), wav, skyline);
-            if (made.frames() == 0) {
+            SampleSource incoming = decoder.open(file, facts, Frames.RATE);
+            long expected = Frames.converted(facts.expectedFrames(), facts.sampleRate());
+            long frames = preparation.convert(incoming, expected, read -> jobs.progress(KIND, soundId, read, expected), wav, skyline);
+            if (frames == 0) {
                 refuse(soundId, SoundRefused.Reason.EMPTY);
                 return;
             }
-            sounds.ready(soundId, made.rate(), store.put(wav), store.put(skyline), made.channels(), made.frames(),
-                    json.writeValueAsString(made.clipped()));
+            Measured measured = preparation.measure(decoder.open(file, facts), TakeMeasuring.search(facts), WavReader.open(wav));
+            sounds.ready(soundId, facts.sampleRate(), store.put(wav), store.put(skyline), incoming.channels(), frames,
+                    json.writeValueAsString(measured.clipped()));
         } catch (SoundRefused refused) {
             refuse(soundId, refused.reason());
         } catch (IOException failed) {

@@ -19,48 +19,60 @@ import org.mellowclass.core.sound.SampleFormat;
 import org.mellowclass.core.sound.SampleSink;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.sound.Span;
-import org.mellowclass.core.sound.Tap;
 import org.mellowclass.core.sound.WavWriter;
 import org.springframework.stereotype.Component;
 
-/** Makes what came in ready for use: its sound at 48 kHz, its skyline and its clipped spots, in one pass. */
+/** Makes what came in ready for use, in two passes: first it can be heard and drawn, then it is measured. */
 @Component
 public class SoundPreparation {
 
     /**
-     * What was found on the way.
+     * What was measured of a sound, in frames at 48 kHz.
      *
-     * @param rate      the rate it came at
-     * @param frames    its length at 48 kHz, as the clipped spots and the room's frame are
      * @param noticed   what is odd about its two sides
      * @param roomFrame where its quietest second starts; null if it has none
      */
-    public record Prepared(int rate, int channels, long frames, List<ClippedSpot> clipped, StereoFinder.Noticed noticed, Long roomFrame) {
+    public record Measured(List<ClippedSpot> clipped, StereoFinder.Noticed noticed, Long roomFrame) {
     }
 
     /**
-     * @param expectedFrames how many frames are thought to come, for the progress
-     * @param wav            gets the sound at 48 kHz
+     * Writes a sound at 48 kHz, and its skyline; closes it. Returns its length at 48 kHz.
+     *
+     * @param incoming       at any rate
+     * @param expectedFrames how many frames are thought to come, at its own rate, for the progress
+     * @param wav            gets the sound
      * @param skylineFile    gets the skyline
      */
-    public Prepared prepare(SampleSource incoming, Search search, long expectedFrames, Reporting.Listener progress, Path wav,
-                            Path skylineFile) throws IOException {
-        int rate = incoming.sampleRate();
-        ClippingFinder clipping = new ClippingFinder(incoming.channels(), rate, search);
+    public long convert(SampleSource incoming, long expectedFrames, Reporting.Listener progress, Path wav, Path skylineFile) throws IOException {
         Skyline skyline = new Skyline(incoming.channels());
-        LoudnessMeter loudness = new LoudnessMeter(incoming.channels());
-        StereoFinder stereo = new StereoFinder(incoming.channels());
-        SpeechLevels levels = new SpeechLevels(incoming.channels());
         long frames;
-        SampleSource reported = new Reporting(new Tap(incoming, clipping), expectedFrames, progress);
-        try (SampleSource converted = Resampler.to(Frames.RATE, reported);
+        try (SampleSource converted = Resampler.to(Frames.RATE, new Reporting(incoming, expectedFrames, progress));
              WavWriter writer = WavWriter.create(wav, incoming.channels(), Frames.RATE, SampleFormat.FLOAT_32)) {
-            frames = SampleSink.drain(converted, writer, skyline, loudness, levels, stereo);
+            frames = SampleSink.drain(converted, writer, skyline);
         }
         skyline.finish();
         SkylineFile.write(skyline, skylineFile);
-        return new Prepared(rate, incoming.channels(), frames, clipping.spots().stream().map(spot -> atHouseRate(spot, rate)).toList(), stereo.noticed(),
-                levels.room(loudness.integrated()).map(Span::startFrame).orElse(null));
+        return frames;
+    }
+
+    /**
+     * Measures a sound that has been converted; closes both.
+     *
+     * @param asItCame    at its own rate, since converting hides what is clipped
+     * @param atHouseRate at 48 kHz
+     */
+    public Measured measure(SampleSource asItCame, Search search, SampleSource atHouseRate) throws IOException {
+        try (asItCame; atHouseRate) {
+            int rate = asItCame.sampleRate();
+            ClippingFinder clipping = new ClippingFinder(asItCame.channels(), rate, search);
+            SampleSink.drain(asItCame, clipping);
+            LoudnessMeter loudness = new LoudnessMeter(atHouseRate.channels());
+            StereoFinder stereo = new StereoFinder(atHouseRate.channels());
+            SpeechLevels levels = new SpeechLevels(atHouseRate.channels());
+            SampleSink.drain(atHouseRate, loudness, levels, stereo);
+            return new Measured(clipping.spots().stream().map(spot -> atHouseRate(spot, rate)).toList(), stereo.noticed(),
+                    levels.room(loudness.integrated()).map(Span::startFrame).orElse(null));
+        }
     }
 
     private static ClippedSpot atHouseRate(ClippedSpot spot, int rate) {

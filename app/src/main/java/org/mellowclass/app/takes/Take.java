@@ -15,7 +15,7 @@ import org.mellowclass.core.sound.Span;
  * @param problem        why it has failed; null otherwise
  * @param sourceRate     the rate it came at; 0 for a file that has not been looked at yet
  * @param frames         its length at 48 kHz; null until it is ready, as are the keys of what is made from it
- * @param clipped        its clipped spots as JSON
+ * @param clipped        its clipped spots as JSON; null until it is measured
  * @param roomFrame      where its quietest second starts, at 48 kHz; null if it has none
  * @param lastSignAt     when its recording last gave a sign of life
  * @param sourceFrames   how long its recording was, at the source's rate; null until it has ended
@@ -24,7 +24,7 @@ import org.mellowclass.core.sound.Span;
  * @param placeFrame     where its clip lands; null for behind everything
  * @param lineId         the line of the script that it speaks, or null
  * @param placing        where it lands, if it has no place of its own
- * @param noticed        what is odd about its two sides; null until it is ready
+ * @param noticed        what is odd about its two sides; null until it is measured
  * @param madeFrom       the take of whose sides it was made, or null
  * @param sides          what was made of them
  * @param microphone     what the browser granted, as JSON; null for files
@@ -63,19 +63,22 @@ public record Take(long id, long episodeId, long authorId, String name, String t
         return state == State.RECORDING && !recording(now);
     }
 
-    /** This take with what was made of it. */
-    Take madeReady(SoundPreparation.Prepared sound, String newOriginalKey, String newSoundKey, String newSkylineKey,
-                   String newClipped, String newMissing) {
-        return new Take(id, episodeId, authorId, name, trackName, origin, State.READY, null, sound.rate(), sound.channels(),
-                newOriginalKey, newSoundKey, newSkylineKey, sound.channels(), sound.frames(), newClipped, sound.roomFrame(),
-                lastSignAt, sourceFrames, newMissing, leadSourceFrames,
-                origin == Origin.RECORDED ? Math.min(Frames.converted(leadSourceFrames, sourceRate), sound.frames() - 1) : 0,
-                placeFrame, lineId, placing, sound.noticed(), madeFrom, sides, microphone, createdAt);
+    /** This take with what was made of it; it is measured later. */
+    Take madeReady(int rate, int itsChannels, long itsFrames, String newOriginalKey, String newSoundKey, String newSkylineKey, String newMissing) {
+        return new Take(id, episodeId, authorId, name, trackName, origin, State.READY, null, rate, itsChannels,
+                newOriginalKey, newSoundKey, newSkylineKey, itsChannels, itsFrames, null, null, lastSignAt, sourceFrames, newMissing, leadSourceFrames,
+                origin == Origin.RECORDED ? Math.min(Frames.converted(leadSourceFrames, sourceRate), itsFrames - 1) : 0,
+                placeFrame, lineId, placing, null, madeFrom, sides, microphone, createdAt);
     }
 
     /** What is heard of it on the page: everything behind the room that was kept before the first word. */
     public Span spoken() {
         return new Span(leadFrames, frames);
+    }
+
+    /** Whether its clipped spots, its room and its sides are known. */
+    public boolean measured() {
+        return clipped != null;
     }
 
     public boolean ready() {

@@ -11,8 +11,6 @@ import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.SoundStore;
-import org.mellowclass.app.takes.SoundPreparation.Prepared;
-import org.mellowclass.core.measure.ClippingFinder.Search;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleFormat;
 import org.mellowclass.core.sound.SampleSource;
@@ -48,18 +46,20 @@ class TakeConversion {
     private final Jobs jobs;
     private final ObjectMapper json;
     private final SoundPreparation preparation;
+    private final TakeMeasuring measuring;
     private final TakeLanding landing;
     private final LiveEvents live;
     private final TransactionTemplate transaction;
 
     TakeConversion(TakeMapper takes, SoundStore store, SoundDecoder decoder, Jobs jobs, ObjectMapper json,
-                   SoundPreparation preparation, TakeLanding landing, LiveEvents live, TransactionTemplate transaction) {
+                   SoundPreparation preparation, TakeMeasuring measuring, TakeLanding landing, LiveEvents live, TransactionTemplate transaction) {
         this.takes = takes;
         this.store = store;
         this.decoder = decoder;
         this.jobs = jobs;
         this.json = json;
         this.preparation = preparation;
+        this.measuring = measuring;
         this.landing = landing;
         this.live = live;
         this.transaction = transaction;
@@ -78,44 +78,29 @@ class TakeConversion {
         }
     }
 
+    /** Two steps, so that nobody waits for what is measured: the take lands, and is measured then. */
     void run(long takeId) throws IOException {
         Take take = takes.find(takeId).orElseThrow();
-        if (take.state() != Take.State.ARRIVED) {
-            return;
+        if (take.state() == Take.State.ARRIVED) {
+            makeReady(take);
         }
+        measuring.ensure(takeId);
+    }
+
+    private void makeReady(Take take) throws IOException {
         Path original = store.temporaryFile(".wav");
         Path wav = store.temporaryFile(".wav");
         Path skyline = store.temporaryFile(".skyline");
         try {
-            Made made = take.origin() == Take.Origin.RECORDED
-                    ? fromChunks(take, original, wav, skyline) : take.madeFrom() != null ? fromSides(take, wav, skyline) : fromFile(take, wav, skyline);
-            Prepared sound = made.sound;
-            if (sound.frames() == 0) {
+            Made made = take.origin() == Take.Origin.RECORDED ? fromChunks(take, original, wav, skyline)
+                    : take.madeFrom() != null ? fromSides(take, wav, skyline) : fromFile(take, wav, skyline);
+            if (made.frames == 0) {
                 refuse(take, SoundRefused.Reason.EMPTY);
                 return;
             }
             String originalKey = take.origin() == Take.Origin.RECORDED ? store.put(original) : take.originalKey();
-            Take ready = take.madeReady(sound, originalKey, store.put(wav), store.put(skyline),
-                    json.writeValueAsString(sound.clipped()), json.writeValueAsString(made.missing));
-            Boolean kept = transaction.execute(status -> {
-                boolean wanted = takes.ready(ready) == 1;
-                if (wanted) {
-                    takes.deleteChunks(takeId);
-                    landInOrder(ready.episodeId());
-                    live.episodeChanged(ready.episodeId());
-                }
-                return wanted;
-            });
-            if (!Boolean.TRUE.equals(kept)) {
-                // erased while it was being made, or made by another run: what was made here goes at once
-                for (String key : List.of(ready.soundKey(), ready.skylineKey())) {
-                    store.delete(key);
-                }
-                boolean erased = takes.find(takeId).filter(now -> now.state() == Take.State.ERASED).isPresent();
-                if (originalKey != null && (erased || take.originalKey() == null)) {
-                    store.delete(originalKey);
-                }
-            }
+            keep(take.madeReady(made.rate, made.channels, made.frames, originalKey, store.put(wav), store.put(skyline),
+                    json.writeValueAsString(made.missing)));
         } catch (SoundRefused refused) {
             refuse(take, refused.reason());
         } catch (IOException failed) {
@@ -125,10 +110,33 @@ class TakeConversion {
                 throw failed;
             }
         } finally {
-            jobs.ended(KIND, takeId);
+            jobs.ended(KIND, take.id());
             Files.deleteIfExists(original);
             Files.deleteIfExists(wav);
             Files.deleteIfExists(skyline);
+        }
+    }
+
+    /** Keeps a take that is ready now; if it was erased while it was being made, or made by another run, its files go at once. */
+    private void keep(Take ready) throws IOException {
+        Boolean kept = transaction.execute(status -> {
+            boolean wanted = takes.ready(ready) == 1;
+            if (wanted) {
+                takes.deleteChunks(ready.id());
+                landInOrder(ready.episodeId());
+                live.episodeChanged(ready.episodeId());
+            }
+            return wanted;
+        });
+        if (Boolean.TRUE.equals(kept)) {
+            return;
+        }
+        for (String key : List.of(ready.soundKey(), ready.skylineKey())) {
+            store.delete(key);
+        }
+        boolean erased = takes.find(ready.id()).filter(now -> now.state() == Take.State.ERASED).isPresent();
+        if (ready.originalKey() != null && (erased || ready.origin() == Take.Origin.RECORDED)) {
+            store.delete(ready.originalKey());
         }
     }
 
@@ -149,6 +157,10 @@ class TakeConversion {
     /** What was spoken stays in its chunks, whatever went wrong; a file is still with the one who brought it. */
     private void giveUp(long takeId) {
         Take take = takes.find(takeId).orElseThrow();
+        if (take.ready()) {
+            LOG.error("take {} could not be measured", takeId);
+            return;
+        }
         if (take.origin() == Take.Origin.RECORDED) {
             takes.failed(takeId, SPOKEN_IS_KEPT);
             return;
@@ -160,42 +172,41 @@ class TakeConversion {
         }
     }
 
-    private record Made(Prepared sound, List<Span> missing) {
+    private record Made(int rate, int channels, long frames, List<Span> missing) {
     }
 
     private Made fromChunks(Take take, Path original, Path wav, Path skyline) throws IOException {
         ChunkSound chunks = new ChunkSound(takes, take);
         try (WavWriter asItCame = WavWriter.create(original, chunks.channels(), chunks.sampleRate(), SampleFormat.PCM_16)) {
-            Prepared sound = prepare(take, new Tap(chunks, asItCame), Search.FULL_SCALE_AND_FLAT_TOPS, chunks.frames(), wav, skyline);
-            return new Made(sound, chunks.missing().stream().map(span -> SoundPreparation.atHouseRate(span, take.sourceRate())).toList());
+            long frames = convert(take, new Tap(chunks, asItCame), chunks.frames(), wav, skyline);
+            return new Made(chunks.sampleRate(), chunks.channels(), frames,
+                    chunks.missing().stream().map(span -> SoundPreparation.atHouseRate(span, take.sourceRate())).toList());
         }
     }
 
     private Made fromFile(Take take, Path wav, Path skyline) throws IOException, SoundRefused {
         Path file = store.file(take.originalKey());
         SoundFacts facts = decoder.probe(file);
-        Search search = facts.lossless() ? Search.FULL_SCALE_AND_FLAT_TOPS : Search.FULL_SCALE_ONLY;
-        Prepared sound = prepare(take, decoder.open(file, facts), search, facts.expectedFrames(), wav, skyline);
-        return new Made(sound, cutOff(sound, facts));
+        SampleSource sound = decoder.open(file, facts, Frames.RATE);
+        long expected = Frames.converted(facts.expectedFrames(), facts.sampleRate());
+        long frames = convert(take, sound, expected, wav, skyline);
+        return new Made(facts.sampleRate(), sound.channels(), frames, facts.lengthIsCounted() ? cutOff(frames, expected) : List.of());
     }
 
     /** Of the sides of a take that is ready. */
     private Made fromSides(Take take, Path wav, Path skyline) throws IOException {
         Take whole = takes.find(take.madeFrom()).filter(Take::ready).orElseThrow(() -> new IOException("the take it is made from is gone"));
         SampleSource sides = take.sides().of(WavReader.open(store.file(whole.soundKey())));
-        return new Made(prepare(take, sides, Search.FULL_SCALE_AND_FLAT_TOPS, whole.frames(), wav, skyline), List.of());
+        return new Made(Frames.RATE, sides.channels(), convert(take, sides, whole.frames(), wav, skyline), List.of());
     }
 
     /** What a file promises at its end and does not hold, since it was cut off on its way. */
-    private static List<Span> cutOff(Prepared sound, SoundFacts facts) {
-        long stated = facts.lengthIsCounted() ? Frames.converted(facts.expectedFrames(), facts.sampleRate()) : 0;
-        return stated - sound.frames() < NOT_WORTH_TELLING ? List.of() : List.of(new Span(sound.frames(), stated));
+    private static List<Span> cutOff(long frames, long stated) {
+        return stated - frames < NOT_WORTH_TELLING ? List.of() : List.of(new Span(frames, stated));
     }
 
-    private Prepared prepare(Take take, SampleSource incoming, Search search, long expectedFrames, Path wav, Path skyline)
-            throws IOException {
-        return preparation.prepare(incoming, search, expectedFrames, read -> jobs.progress(KIND, take.id(), read, expectedFrames),
-                wav, skyline);
+    private long convert(Take take, SampleSource incoming, long expectedFrames, Path wav, Path skyline) throws IOException {
+        return preparation.convert(incoming, expectedFrames, read -> jobs.progress(KIND, take.id(), read, expectedFrames), wav, skyline);
     }
 
     /** Nothing of a refused file is kept but its row, which says why. */

@@ -14,4 +14,7 @@ public interface TakeLanding {
      * @return the track on which it landed; empty if it waits in the take list
      */
     Optional<String> land(Take take, List<Long> flags);
+
+    /** More is known of a take of the episode than when it landed. */
+    void measured(long episodeId);
 }

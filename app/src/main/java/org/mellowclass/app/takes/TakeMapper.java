@@ -11,6 +11,7 @@ import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
+import org.mellowclass.core.measure.StereoFinder;
 import org.mellowclass.core.sound.Sides;
 
 @Mapper
@@ -147,11 +148,16 @@ interface TakeMapper {
     @Update("""
             UPDATE take SET state = 'READY', source_rate = #{sourceRate}, source_channels = #{sourceChannels},
                    original_key = #{originalKey}, sound_key = #{soundKey}, skyline_key = #{skylineKey},
-                   channels = #{channels}, frames = #{frames}, clipped = #{clipped}, room_frame = #{roomFrame},
-                   missing = #{missing}, lead_frames = #{leadFrames}, noticed = #{noticed}, upload_key = NULL
+                   channels = #{channels}, frames = #{frames}, missing = #{missing}, lead_frames = #{leadFrames}, upload_key = NULL
             WHERE id = #{id} AND state = 'ARRIVED'
             """)
     int ready(Take take);
+
+    @Update("""
+            UPDATE take SET clipped = #{clipped}, noticed = #{noticed}, room_frame = #{roomFrame}
+            WHERE id = #{id} AND state = 'READY' AND clipped IS NULL
+            """)
+    int measured(long id, String clipped, StereoFinder.Noticed noticed, Long roomFrame);
 
     @Select(TAKE + "WHERE episode_id = #{episodeId} AND line_id = #{lineId} AND state = 'READY' ORDER BY id")
     List<Take> ofLine(long episodeId, long lineId);

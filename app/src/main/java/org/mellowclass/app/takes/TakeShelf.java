@@ -123,10 +123,10 @@ public class TakeShelf implements Takes {
         return SkylineFile.read(store.file(take.skylineKey()), level, take.frames(), (long) tile * TILE_BINS, TILE_BINS);
     }
 
-    /** The clipped spots of a take, in its frames at 48 kHz. */
+    /** The clipped spots of a take, in its frames at 48 kHz; null if it has not been measured yet. */
     public List<ClippedSpot> clipped(Take take) {
         try {
-            return json.readValue(take.clipped(), new TypeReference<>() {
+            return take.clipped() == null ? null : json.readValue(take.clipped(), new TypeReference<>() {
             });
         } catch (JsonProcessingException e) {
             throw new UncheckedIOException(e);

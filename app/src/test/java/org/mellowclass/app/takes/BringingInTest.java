@@ -88,7 +88,7 @@ class BringingInTest {
             signal.samples()[0][i] = 1f;
         }
         long id = upload("loud.wav", bytes(signal));
-        Schools.await(() -> takes.ready(school.episodeId()).containsKey(id));
+        Schools.await(() -> takes.ready(school.episodeId()).containsKey(id) && takes.ready(school.episodeId()).get(id).measured());
         assertThat(takes.clipped(takes.ready(school.episodeId()).get(id))).containsExactly(new ClippedSpot(48_000, 48_011, 1));
     }
 

@@ -101,7 +101,7 @@ public class Schools {
     /** Brings sound in as a take of the school's first episode, and waits until it is ready on its track. */
     public long readyTake(School school, Signal signal, String track) throws IOException {
         long take = bringingIn.bringIn(school.student, school.episodeId, "sound.wav", track, target -> write(signal, target));
-        await(() -> takes.ready(school.episodeId).containsKey(take));
+        awaitMeasured(school, take);
         return take;
     }
 
@@ -163,8 +163,12 @@ public class Schools {
         crc.update(pcm);
         recording.chunk(begun.uploadKey(), 0, 0, crc.getValue(), pcm);
         recording.end(begun.uploadKey(), 1, pcm.length / 2, false);
-        await(() -> takes.ready(school.episodeId).containsKey(begun.takeId()));
+        awaitMeasured(school, begun.takeId());
         return begun.takeId();
+    }
+
+    private void awaitMeasured(School school, long take) {
+        await(() -> takes.ready(school.episodeId).containsKey(take) && takes.ready(school.episodeId).get(take).measured());
     }
 
     /** Hands the first episode in, and waits for its mixdown. */

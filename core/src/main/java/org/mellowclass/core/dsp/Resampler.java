@@ -9,7 +9,8 @@ import org.mellowclass.core.sound.SampleSource;
  * Converts sound from one sample rate to another while it is read: a polyphase windowed-sinc filter with a Kaiser window
  * (J. O. Smith, "Digital Audio Resampling"; Kaiser and Schafer 1980 for the window). The pass band reaches 90 % of the
  * lower of the two half rates; images and aliases are at least 100 dB down. The delay of the filter is taken out: output
- * frame 0 stands at input frame 0, and the output lasts as long as the input, rounded up to a whole frame.
+ * frame 0 stands at input frame 0, and the output lasts as long as the input, rounded up to a whole frame. Ratios with too many
+ * phases for a table are read between two of them, which leaves an error 100 dB down.
  */
 public final class Resampler implements SampleSource {
 
@@ -17,13 +18,18 @@ public final class Resampler implements SampleSource {
     private static final double KAISER_BETA = 10.06;
     private static final double CUTOFF = 0.95;
     private static final int BLOCK = 4096;
+    private static final int MOST_PHASES = 1024;
+    /** Clocks are told apart by a thousandth of a millionth. */
+    private static final long CLOCK_STEPS = 1_000_000_000L;
 
     private final SampleSource source;
     private final int rate;
-    private final int up;
-    private final int down;
+    /** One output frame is {@code down / up} input frames. */
+    private final long up;
+    private final long down;
     private final int reach;
     private final float[][] phases;
+    private final float[] between;
     /** Input samples by channel; {@code held[c][0]} is input frame {@code heldFrom}. */
     private final float[][] held;
     private long heldFrom;
@@ -32,16 +38,17 @@ public final class Resampler implements SampleSource {
     private boolean ended;
     private long outputFrame;
 
-    private Resampler(SampleSource source, int rate) {
+    private Resampler(SampleSource source, int rate, long up, long down) {
         this.source = source;
         this.rate = rate;
-        int divisor = gcd(source.sampleRate(), rate);
-        this.up = rate / divisor;
-        this.down = source.sampleRate() / divisor;
-        double narrowing = Math.min(1.0, (double) rate / source.sampleRate());
+        long divisor = gcd(up, down);
+        this.up = up / divisor;
+        this.down = down / divisor;
+        double narrowing = Math.min(1.0, (double) up / down);
         // even, so that the taps can be summed in fours
         this.reach = 2 * (int) Math.ceil(ZERO_CROSSINGS / narrowing / 2);
-        this.phases = phases(up, reach, narrowing);
+        this.phases = phases((int) Math.min(this.up, MOST_PHASES), reach, narrowing);
+        this.between = new float[2 * reach];
         this.held = new float[source.channels()][2 * reach + 2 * BLOCK];
         // silence before the first frame, so that the filter can look back
         this.heldFrom = -reach;
@@ -50,7 +57,15 @@ public final class Resampler implements SampleSource {
 
     /** The source at the wanted rate; the source itself where it already has it. Closing the result closes the source. */
     public static SampleSource to(int rate, SampleSource source) {
-        return source.sampleRate() == rate ? source : new Resampler(source, rate);
+        return source.sampleRate() == rate ? source : new Resampler(source, rate, rate, source.sampleRate());
+    }
+
+    /**
+     * The source as a clock would have counted it that is faster by so many millionths (negative: slower): it becomes longer
+     * by them. The rate it states stays the same. Closing the result closes the source.
+     */
+    public static SampleSource byClock(double fasterPpm, SampleSource source) {
+        return new Resampler(source, source.sampleRate(), CLOCK_STEPS + Math.round(fasterPpm * CLOCK_STEPS / 1e6), CLOCK_STEPS);
     }
 
     @Override
@@ -75,7 +90,7 @@ public final class Resampler implements SampleSource {
             if (ended && scaled >= inputFrames * up) {
                 break;
             }
-            float[] taps = phases[(int) (scaled % up)];
+            float[] taps = taps(scaled % up);
             int first = (int) (centre - reach + 1 - heldFrom);
             for (int c = 0; c < held.length; c++) {
                 into[c][offset + made] = dot(taps, held[c], first);
@@ -89,6 +104,20 @@ public final class Resampler implements SampleSource {
     @Override
     public void close() throws IOException {
         source.close();
+    }
+
+    private float[] taps(long rest) {
+        if (up < phases.length) {
+            return phases[(int) rest];
+        }
+        double at = (double) rest * (phases.length - 1) / up;
+        float[] before = phases[(int) at];
+        float[] after = phases[(int) at + 1];
+        float part = (float) (at - (int) at);
+        for (int k = 0; k < between.length; k++) {
+            between[k] = before[k] + part * (after[k] - before[k]);
+        }
+        return between;
     }
 
     /** Four sums side by side, so that one multiplication need not wait for the one before. */
@@ -126,16 +155,16 @@ public final class Resampler implements SampleSource {
         }
     }
 
-    /** {@code phases[p][k]}: the weight of input frame {@code centre − reach + 1 + k} for an output p/up after centre. */
-    private static float[][] phases(int up, int reach, double narrowing) {
-        float[][] phases = new float[up][2 * reach];
+    /** {@code phases[p][k]}: the weight of input frame {@code centre − reach + 1 + k} for an output p/count after centre. */
+    private static float[][] phases(int count, int reach, double narrowing) {
+        float[][] phases = new float[count + 1][2 * reach];
         double bandwidth = CUTOFF * narrowing;
         double atZero = bessel0(KAISER_BETA);
-        for (int p = 0; p < up; p++) {
+        for (int p = 0; p <= count; p++) {
             double sum = 0;
             double[] taps = new double[2 * reach];
             for (int k = 0; k < taps.length; k++) {
-                double t = k - reach + 1 - (double) p / up;
+                double t = k - reach + 1 - (double) p / count;
                 double edge = t / reach;
                 double window = Math.abs(edge) >= 1 ? 0 : bessel0(KAISER_BETA * Math.sqrt(1 - edge * edge)) / atZero;
                 taps[k] = sinc(bandwidth * t) * window;
@@ -163,7 +192,7 @@ public final class Resampler implements SampleSource {
         return sum;
     }
 
-    private static int gcd(int a, int b) {
+    private static long gcd(long a, long b) {
         return b == 0 ? a : gcd(b, a % b);
     }
 }

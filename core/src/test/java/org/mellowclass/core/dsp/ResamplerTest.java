@@ -57,6 +57,21 @@ class ResamplerTest {
         assertThat(convert(signal).frames()).isEqualTo(Frames.converted(frames, 44_100));
     }
 
+    @ParameterizedTest
+    @ValueSource(doubles = {-100, -3.21, 0.5, 40, 100})
+    void by_another_clock_every_moment_moves_by_its_share_and_nothing_else_comes_in(double ppm) throws IOException {
+        int seconds = 20;
+        Signal heard = Signal.read(Resampler.byClock(ppm, Signal.sine(1, 1000, -6, seconds).stream()));
+        double ratio = 1 + ppm / 1e6;
+        assertThat(heard.frames()).isEqualTo((long) Math.ceil(seconds * Frames.RATE * ratio - 1e-6));
+        double most = 0;
+        for (int i = 4000; i < heard.frames() - 4000; i++) {
+            double wanted = Decibels.toAmplitude(-6) * Math.sin(2 * Math.PI * 1000 * i / ratio / Frames.RATE);
+            most = Math.max(most, Math.abs(heard.samples()[0][i] - wanted));
+        }
+        assertThat(Decibels.ofAmplitude(most)).isLessThan(-100);
+    }
+
     @Test
     void sound_that_has_the_rate_is_handed_through() {
         SampleSource source = Signal.silence(1, 1).stream();
