@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
 
 /**
  * A child process under limits of time, memory, processor seconds and file size, whose error output is drained and capped.
@@ -35,17 +36,33 @@ final class ChildProcess implements AutoCloseable {
      */
     static ChildProcess start(Path folder, long timeoutSeconds, long mostFileBytes, List<String> command)
             throws IOException {
+        return start(folder, timeoutSeconds, mostFileBytes, ProcessBuilder.Redirect.PIPE, command);
+    }
+
+    /** As {@link #start(Path, long, long, List)}; its output goes where it is told to. */
+    static ChildProcess start(Path folder, long timeoutSeconds, long mostFileBytes, ProcessBuilder.Redirect output, List<String> command)
+            throws IOException {
         List<String> limited = new ArrayList<>(List.of(
                 "timeout", "-k", "5", Long.toString(timeoutSeconds),
                 "prlimit", "--as=" + MOST_MEMORY_BYTES, "--cpu=" + timeoutSeconds, "--fsize=" + mostFileBytes, "--core=0"));
         limited.addAll(command);
-        Process process = new ProcessBuilder(limited).directory(folder.toFile()).start();
+        Process process = new ProcessBuilder(limited).directory(folder.toFile()).redirectOutput(output).start();
         process.getOutputStream().close();
         return new ChildProcess(process);
     }
 
     InputStream output() {
         return process.getInputStream();
+    }
+
+    /** Waits for the end, but not longer than so many milliseconds; whether it has come. */
+    boolean ended(long milliseconds) throws IOException {
+        try {
+            return process.waitFor(milliseconds, TimeUnit.MILLISECONDS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IOException("interrupted while waiting for a child process", e);
+        }
     }
 
     /** Waits for the end and returns the exit code; the output must have been read. */

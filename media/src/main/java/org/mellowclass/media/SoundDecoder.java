@@ -1,19 +1,24 @@
 package org.mellowclass.media;
 
+import java.io.Closeable;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
+import org.mellowclass.core.sound.SampleFormat;
 import org.mellowclass.core.sound.SampleSource;
+import org.mellowclass.core.sound.WavWriter;
 
 /**
  * Decodes files with ffmpeg, judged by their content and never by their name. An upload is hostile until it is decoded: only
@@ -27,8 +32,8 @@ public final class SoundDecoder {
     private static final List<String> PLAIN_FILES = List.of("-protocol_whitelist", "file,pipe");
     private static final List<String> WANTED_DEMUXERS = List.of("-format_whitelist",
             "wav,w64,aiff,mp3,flac,ogg,mov,matroska");
-    /** What is left of images and aliases is at least 120 dB down. */
-    private static final int RESAMPLING_BITS = 20;
+    /** A Kaiser-windowed sinc that leaves images and aliases at least 100 dB down, and the pass band flat to 90 %. */
+    private static final String RESAMPLING = ":filter_size=64:cutoff=0.92:kaiser_beta=10";
     private static final int LOWEST_RATE = 8_000;
     private static final int HIGHEST_RATE = 192_000;
     private static final long PROBE_TIMEOUT_SECONDS = 30;
@@ -106,17 +111,39 @@ public final class SoundDecoder {
      * out to be longer than the limit; what can be decoded of a broken file is read, the rest is left out.
      */
     public SampleSource open(Path file, SoundFacts facts) throws IOException {
-        return open(file, facts, facts.sampleRate());
+        int channels = Math.min(facts.channels(), mostChannels);
+        ChildProcess process = ChildProcess.start(folder, timeoutSeconds, 0, decoding(file, channels, facts.sampleRate()));
+        return new Decoding(process.output(), channels, facts.sampleRate(), process::close);
     }
 
-    /** As {@link #open(Path, SoundFacts)}, but converted to a rate by libsoxr in the child process: it works beside ours. */
-    public SampleSource open(Path file, SoundFacts facts, int rate) throws IOException {
+    /**
+     * Decodes a file into a WAV file of floats, converted to a rate. The child process writes without waiting for
+     * anybody; what has been written can be read from the result meanwhile, which fails as {@link #open} does. Once it has
+     * been read to its end, closing it finishes the WAV file.
+     */
+    public SampleSource openInto(Path wav, Path file, SoundFacts facts, int rate) throws IOException {
         int channels = Math.min(facts.channels(), mostChannels);
-        List<String> command = command("ffmpeg", List.of("-nostdin", "-v", "error", "-threads", "1"),
+        Files.write(wav, new byte[WavWriter.HEADER_BYTES]);
+        int frameBytes = channels * Float.BYTES;
+        long mostBytes = WavWriter.HEADER_BYTES + (mostSeconds + 2L) * rate * frameBytes;
+        ChildProcess process = ChildProcess.start(folder, timeoutSeconds, mostBytes, ProcessBuilder.Redirect.appendTo(wav.toFile()),
+                decoding(file, channels, rate));
+        FileChannel written = FileChannel.open(wav, StandardOpenOption.READ, StandardOpenOption.WRITE);
+        return new Decoding(new GrowingFile(written, WavWriter.HEADER_BYTES, process), channels, rate, () -> {
+            process.close();
+            try (written) {
+                long whole = (written.size() - WavWriter.HEADER_BYTES) / frameBytes * frameBytes;
+                WavWriter.writeHeader(written, channels, rate, SampleFormat.FLOAT_32, whole);
+                written.force(true);
+            }
+        });
+    }
+
+    private List<String> decoding(Path file, int channels, int rate) {
+        return command("ffmpeg", List.of("-nostdin", "-v", "error", "-threads", "1"),
                 List.of("-i", file.toAbsolutePath().toString(), "-map", "0:a:0", "-t", Integer.toString(mostSeconds + 1),
-                        "-ac", Integer.toString(channels), "-af", "aresample=" + rate + ":resampler=soxr:precision=" + RESAMPLING_BITS,
-                        "-threads", "1", "-f", "f32le", "-c:a", "pcm_f32le", "pipe:1"));
-        return new Decoding(ChildProcess.start(folder, timeoutSeconds, 0, command), channels, rate);
+                        "-ac", Integer.toString(channels), "-af", "aresample=" + rate + RESAMPLING,
+                        "-threads", "1", "-flush_packets", "0", "-f", "f32le", "-c:a", "pcm_f32le", "pipe:1"));
     }
 
     private List<String> command(String program, List<String> first, List<String> last) {
@@ -145,19 +172,19 @@ public final class SoundDecoder {
 
     private final class Decoding implements SampleSource {
 
-        private final ChildProcess process;
         private final InputStream output;
         private final int channels;
         private final int sampleRate;
+        private final Closeable end;
         private final byte[] bytes = new byte[1 << 16];
         private final float[] samples = new float[bytes.length / Float.BYTES];
         private long frames;
 
-        Decoding(ChildProcess process, int channels, int sampleRate) {
-            this.process = process;
-            this.output = process.output();
+        Decoding(InputStream output, int channels, int sampleRate, Closeable end) {
+            this.output = output;
             this.channels = channels;
             this.sampleRate = sampleRate;
+            this.end = end;
         }
 
         @Override
@@ -192,8 +219,8 @@ public final class SoundDecoder {
         }
 
         @Override
-        public void close() {
-            process.close();
+        public void close() throws IOException {
+            end.close();
         }
     }
 }

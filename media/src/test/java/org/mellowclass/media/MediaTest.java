@@ -21,6 +21,7 @@ import org.mellowclass.core.render.Mastering;
 import org.mellowclass.core.sound.SampleFormat;
 import org.mellowclass.core.sound.SampleSink;
 import org.mellowclass.core.sound.SampleSource;
+import org.mellowclass.core.sound.WavReader;
 import org.mellowclass.core.sound.WavWriter;
 import org.mellowclass.core.testing.Signal;
 
@@ -55,9 +56,13 @@ class MediaTest {
     void converting_in_the_child_process_keeps_every_moment_in_its_place(int rate) throws Exception {
         Path file = wav("a.wav", Signal.sine(rate, 1000, 0, 2, -6));
         Signal wanted = Signal.sine(48_000, 1000, 0, 2, -6);
+        Path written = folder.resolve("written.wav");
         Signal read;
-        try (SampleSource source = decoder.open(file, decoder.probe(file), 48_000)) {
+        try (SampleSource source = decoder.openInto(written, file, decoder.probe(file), 48_000)) {
             read = Signal.read(source);
+        }
+        try (WavReader source = WavReader.open(written)) {
+            assertThat(Signal.read(source).samples()).isDeepEqualTo(read.samples());
         }
         assertThat(read.frames()).isCloseTo(96_000L, within(8L));
         // the hard start and end of the tone ring
@@ -69,7 +74,7 @@ class MediaTest {
     @Test
     void what_the_lower_rate_cannot_keep_is_gone_after_converting() throws Exception {
         Path file = wav("a.wav", Signal.sine(96_000, 26_000, 0, 1, 0));
-        try (SampleSource source = decoder.open(file, decoder.probe(file), 48_000)) {
+        try (SampleSource source = decoder.openInto(folder.resolve("written.wav"), file, decoder.probe(file), 48_000)) {
             float[] read = Signal.read(source).samples()[0];
             for (int i = 4000; i < 44_000; i++) {
                 assertThat(read[i]).isCloseTo(0, within(1e-5f));
@@ -125,16 +130,19 @@ class MediaTest {
         }
         refuses(SoundRefused.Reason.TOO_LONG, file);
         SoundFacts lie = new SoundFacts("wav", "pcm_s16le", 8000, 1, 1);
-        try (SampleSource source = decoder.open(file, lie)) {
-            assertThatThrownBy(() -> SampleSink.drain(source)).isInstanceOf(IOException.class)
-                    .hasCauseInstanceOf(SoundRefused.class);
+        Path written = folder.resolve("written.wav");
+        for (SampleSource source : List.of(decoder.open(file, lie), decoder.openInto(written, file, lie, 8000))) {
+            try (source) {
+                assertThatThrownBy(() -> SampleSink.drain(source)).isInstanceOf(IOException.class)
+                        .hasCauseInstanceOf(SoundRefused.class);
+            }
         }
     }
 
     @Test
     void closing_early_leaves_no_process_behind() throws Exception {
         Path file = wav("a.wav", Signal.noise(2, -6, 60, 3));
-        SampleSource source = decoder.open(file, decoder.probe(file));
+        SampleSource source = decoder.openInto(folder.resolve("written.wav"), file, decoder.probe(file), 44_100);
         assertThat(source.read(new float[2][100], 0, 100)).isEqualTo(100);
         List<ProcessHandle> children = ProcessHandle.current().descendants().toList();
         assertThat(children).isNotEmpty();

@@ -10,10 +10,9 @@ import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.SoundPreparation;
+import org.mellowclass.app.takes.SoundPreparation.Converted;
 import org.mellowclass.app.takes.SoundPreparation.Measured;
 import org.mellowclass.app.takes.TakeMeasuring;
-import org.mellowclass.core.sound.Frames;
-import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.sound.WavReader;
 import org.mellowclass.media.SoundDecoder;
 import org.mellowclass.media.SoundFacts;
@@ -68,15 +67,13 @@ class ShelfConversion {
         try {
             Path file = store.file(sound.originalKey());
             SoundFacts facts = decoder.probe(file);
-            SampleSource incoming = decoder.open(file, facts, Frames.RATE);
-            long expected = Frames.converted(facts.expectedFrames(), facts.sampleRate());
-            long frames = preparation.convert(incoming, expected, read -> jobs.progress(KIND, soundId, read, expected), wav, skyline);
-            if (frames == 0) {
+            Converted made = preparation.convert(file, facts, permille -> jobs.progress(KIND, soundId, permille, 1000), wav, skyline);
+            if (made.frames() == 0) {
                 refuse(soundId, SoundRefused.Reason.EMPTY);
                 return;
             }
             Measured measured = preparation.measure(decoder.open(file, facts), TakeMeasuring.search(facts), WavReader.open(wav));
-            sounds.ready(soundId, facts.sampleRate(), store.put(wav), store.put(skyline), incoming.channels(), frames,
+            sounds.ready(soundId, facts.sampleRate(), store.put(wav), store.put(skyline), made.channels(), made.frames(),
                     json.writeValueAsString(measured.clipped()));
         } catch (SoundRefused refused) {
             refuse(soundId, refused.reason());

@@ -2,6 +2,7 @@ package org.mellowclass.app.takes;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
 
 import org.mellowclass.app.jobs.Reporting;
@@ -20,11 +21,19 @@ import org.mellowclass.core.sound.SampleSink;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.sound.WavWriter;
+import org.mellowclass.media.SoundDecoder;
+import org.mellowclass.media.SoundFacts;
 import org.springframework.stereotype.Component;
 
 /** Makes what came in ready for use, in two passes: first it can be heard and drawn, then it is measured. */
 @Component
 public class SoundPreparation {
+
+    private final SoundDecoder decoder;
+
+    SoundPreparation(SoundDecoder decoder) {
+        this.decoder = decoder;
+    }
 
     /**
      * What was measured of a sound, in frames at 48 kHz.
@@ -44,12 +53,30 @@ public class SoundPreparation {
      * @param skylineFile    gets the skyline
      */
     public long convert(SampleSource incoming, long expectedFrames, Reporting.Listener progress, Path wav, Path skylineFile) throws IOException {
-        Skyline skyline = new Skyline(incoming.channels());
-        long frames;
         try (SampleSource converted = Resampler.to(Frames.RATE, new Reporting(incoming, expectedFrames, progress));
              WavWriter writer = WavWriter.create(wav, incoming.channels(), Frames.RATE, SampleFormat.FLOAT_32)) {
-            frames = SampleSink.drain(converted, writer, skyline);
+            return draw(converted, skylineFile, writer);
         }
+    }
+
+    /** As {@link #convert(SampleSource, long, Reporting.Listener, Path, Path)}, of a file; progress is told in thousandths. */
+    public Converted convert(Path file, SoundFacts facts, Reporting.Listener progress, Path wav, Path skylineFile) throws IOException {
+        long expected = Frames.converted(facts.expectedFrames(), facts.sampleRate());
+        try (SampleSource written = decoder.openInto(wav, file, facts, Frames.RATE)) {
+            long frames = draw(new Reporting(written, expected, read -> progress.read(expected == 0 ? 0 : 1000 * read / expected)), skylineFile);
+            return new Converted(written.channels(), frames, expected);
+        }
+    }
+
+    /** @param expected how many frames the file has stated, at 48 kHz; 0 for none */
+    public record Converted(int channels, long frames, long expected) {
+    }
+
+    private static long draw(SampleSource sound, Path skylineFile, SampleSink... others) throws IOException {
+        Skyline skyline = new Skyline(sound.channels());
+        SampleSink[] sinks = Arrays.copyOf(others, others.length + 1);
+        sinks[others.length] = skyline;
+        long frames = SampleSink.drain(sound, sinks);
         skyline.finish();
         SkylineFile.write(skyline, skylineFile);
         return frames;

@@ -11,6 +11,7 @@ import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.takes.SoundPreparation.Converted;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleFormat;
 import org.mellowclass.core.sound.SampleSource;
@@ -187,10 +188,9 @@ class TakeConversion {
     private Made fromFile(Take take, Path wav, Path skyline) throws IOException, SoundRefused {
         Path file = store.file(take.originalKey());
         SoundFacts facts = decoder.probe(file);
-        SampleSource sound = decoder.open(file, facts, Frames.RATE);
-        long expected = Frames.converted(facts.expectedFrames(), facts.sampleRate());
-        long frames = convert(take, sound, expected, wav, skyline);
-        return new Made(facts.sampleRate(), sound.channels(), frames, facts.lengthIsCounted() ? cutOff(frames, expected) : List.of());
+        Converted sound = preparation.convert(file, facts, permille -> jobs.progress(KIND, take.id(), permille, 1000), wav, skyline);
+        return new Made(facts.sampleRate(), sound.channels(), sound.frames(),
+                facts.lengthIsCounted() ? cutOff(sound.frames(), sound.expected()) : List.of());
     }
 
     /** Of the sides of a take that is ready. */

@@ -16,7 +16,8 @@ public final class WavWriter implements SampleSink, Closeable {
     static final int FMT = 0x20746d66;
     static final int DATA = 0x61746164;
 
-    private static final int HEADER_BYTES = 44;
+    /** How long the header is that this class writes. */
+    public static final int HEADER_BYTES = 44;
     private static final long MOST_BYTES = 0xFFFF_FFFFL - HEADER_BYTES;
 
     private final FileChannel channel;
@@ -77,15 +78,20 @@ public final class WavWriter implements SampleSink, Closeable {
     @Override
     public void close() throws IOException {
         try (channel) {
-            int frameBytes = channels * format.bytes();
-            ByteBuffer head = ByteBuffer.allocate(HEADER_BYTES).order(ByteOrder.LITTLE_ENDIAN);
-            head.putInt(RIFF).putInt((int) (HEADER_BYTES - 8 + bytes)).putInt(WAVE);
-            head.putInt(FMT).putInt(16).putShort((short) format.tag()).putShort((short) channels);
-            head.putInt(sampleRate).putInt(sampleRate * frameBytes);
-            head.putShort((short) frameBytes).putShort((short) format.bits());
-            head.putInt(DATA).putInt((int) bytes).flip();
-            channel.write(head, 0);
+            writeHeader(channel, channels, sampleRate, format, bytes);
             channel.force(true);
         }
+    }
+
+    /** Writes the header of a file whose samples stand behind its first {@link #HEADER_BYTES}. */
+    public static void writeHeader(FileChannel channel, int channels, int sampleRate, SampleFormat format, long bytes) throws IOException {
+        int frameBytes = channels * format.bytes();
+        ByteBuffer head = ByteBuffer.allocate(HEADER_BYTES).order(ByteOrder.LITTLE_ENDIAN);
+        head.putInt(RIFF).putInt((int) (HEADER_BYTES - 8 + bytes)).putInt(WAVE);
+        head.putInt(FMT).putInt(16).putShort((short) format.tag()).putShort((short) channels);
+        head.putInt(sampleRate).putInt(sampleRate * frameBytes);
+        head.putShort((short) frameBytes).putShort((short) format.bits());
+        head.putInt(DATA).putInt((int) bytes).flip();
+        channel.write(head, 0);
     }
 }
