@@ -2,6 +2,7 @@ package org.mellowclass.app.bench;
 
 import java.time.Clock;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
@@ -27,6 +28,8 @@ import org.mellowclass.core.timeline.HistoryPoint;
 import org.mellowclass.core.timeline.LaySpan;
 import org.mellowclass.core.timeline.LayTake;
 import org.mellowclass.core.timeline.Rebase;
+import org.mellowclass.core.timeline.ReplaceTake;
+import org.mellowclass.core.timeline.SetTakeGain;
 import org.mellowclass.core.timeline.SwapTake;
 import org.mellowclass.core.timeline.Timeline;
 import org.springframework.stereotype.Service;
@@ -173,13 +176,15 @@ public class Bench implements TakeLanding {
         if (take.placing() == Take.Placing.LIST) {
             return Optional.empty();
         }
-        if (take.lineId() != null && takes.ofLine(take.episodeId(), take.lineId()).stream()
+        if (take.madeFrom() == null && take.lineId() != null && takes.ofLine(take.episodeId(), take.lineId()).stream()
                 .anyMatch(other -> other.id() != take.id() && onPage.contains(other.id()))) {
             return Optional.empty();
         }
-        if (take.placing() == Take.Placing.SWAP && onPage.contains(take.madeFrom())) {
-            SwapTake swap = new SwapTake(take.madeFrom(), take.id(), take.spoken());
-            append(take.episodeId(), head.point().afterEdit(), swap.applyTo(head.timeline()).timeline(), swap, take.authorId(), "take-" + take.id());
+        if (take.placing() == Take.Placing.SWAP) {
+            if (onPage.contains(take.madeFrom())) {
+                ReplaceTake replace = new ReplaceTake(take.madeFrom(), take.id(), take.driftPpm() == null ? 0 : take.driftPpm());
+                append(take.episodeId(), head.point().afterEdit(), replace.applyTo(head.timeline()).timeline(), replace, take.authorId(), "take-" + take.id());
+            }
             return Optional.empty();
         }
         Long place = take.placing() == Take.Placing.START ? Long.valueOf(0) : take.placeFrame();
@@ -189,6 +194,20 @@ public class Bench implements TakeLanding {
         append(take.episodeId(), head.point().afterEdit(), edit.applyTo(head.timeline()).timeline(), edit, take.authorId(),
                 "take-" + take.id());
         return Optional.of(edit.landing(head.timeline()));
+    }
+
+    @Override
+    public Map<Long, Double> gains(long episodeId) {
+        return head(episodeId).timeline().tracks().stream().flatMap(track -> track.clips().stream())
+                .collect(Collectors.toMap(clip -> clip.source().takeId(), Clip::gainDb, Math::min));
+    }
+
+    /** Gives every clip of a take the same gain; that it has it already is no error. */
+    public void setTakeGain(Person viewer, long episodeId, long takeId, double gainDb) {
+        Head head = lockedHead(viewer, episodeId);
+        if (gains(episodeId).getOrDefault(takeId, gainDb) != gainDb) {
+            edit(viewer, episodeId, head.seq(), "gain-" + takeId + "-" + head.seq(), new SetTakeGain(takeId, gainDb));
+        }
     }
 
     @Override

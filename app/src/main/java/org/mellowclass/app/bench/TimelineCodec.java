@@ -23,6 +23,9 @@ import org.mellowclass.core.timeline.AddFlag;
 import org.mellowclass.core.timeline.Blank;
 import org.mellowclass.core.timeline.Edit;
 import org.mellowclass.core.timeline.EraseTake;
+import org.mellowclass.core.timeline.LayInStep;
+import org.mellowclass.core.timeline.ReplaceTake;
+import org.mellowclass.core.timeline.SetTakeGain;
 import org.mellowclass.core.timeline.LaySpan;
 import org.mellowclass.core.timeline.LayTake;
 import org.mellowclass.core.timeline.Move;
@@ -71,6 +74,9 @@ class TimelineCodec {
         @JsonSubTypes.Type(value = NameFlag.class, name = "name-flag"),
         @JsonSubTypes.Type(value = SwapTake.class, name = "swap-take"),
         @JsonSubTypes.Type(value = EraseTake.class, name = "erase-take"),
+        @JsonSubTypes.Type(value = ReplaceTake.class, name = "replace-take"),
+        @JsonSubTypes.Type(value = LayInStep.class, name = "lay-in-step"),
+        @JsonSubTypes.Type(value = SetTakeGain.class, name = "set-take-gain"),
         @JsonSubTypes.Type(value = RemoveFlag.class, name = "remove-flag"),
         @JsonSubTypes.Type(value = Together.class, name = "together")})
     private interface NamedEdit {

@@ -16,9 +16,11 @@ import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.takes.Fixing;
 import org.mellowclass.app.takes.Recording;
+import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeLists;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.turns.RecordingTurns;
+import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.sound.Pcm16;
 import org.mellowclass.core.soundcheck.MicrophoneCheck;
@@ -126,10 +128,20 @@ class RoomController {
         return "redirect:/episodes/" + episodeId + "/record";
     }
 
-    /** Mends what was noticed about a take's two sides. */
+    /** Mends what was noticed about a take. */
     @PostMapping("/episodes/{episodeId}/takes/{takeId}/fix")
     String fix(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long takeId) {
         return "redirect:/episodes/" + fixing.fix(viewer, takeId, bench.startOf(viewer, episodeId, takeId).orElse(null)) + "/record";
+    }
+
+    /** Makes a much too quiet take as loud as a good one, on the page: it can be undone there. */
+    @PostMapping("/episodes/{episodeId}/takes/{takeId}/louder")
+    String louder(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long takeId) throws IOException {
+        access.ownEpisode(viewer, episodeId);
+        Take take = takes.ofEpisode(viewer, episodeId).stream().filter(it -> it.id() == takeId && it.ready()).findFirst().orElseThrow(NotFound::new);
+        double gain = takes.gainForQuiet(take).orElseThrow(() -> Refusal.conflict("take.NOTHING_TO_FIX"));
+        bench.setTakeGain(viewer, episodeId, takeId, gain);
+        return "redirect:/episodes/" + episodeId + "/record";
     }
 
     record Guest(String name, String extent) {

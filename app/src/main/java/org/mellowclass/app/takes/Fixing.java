@@ -1,64 +1,63 @@
 package org.mellowclass.app.takes;
 
-import java.time.Clock;
 import java.util.List;
 
-import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.measure.StereoFinder.Noticed;
-import org.mellowclass.core.sound.Sides;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Mends what was noticed about a take's two sides, with one press: takes never change, so a new one takes its place. */
+/** Mends what was noticed about a take, with one press: takes never change, so a new one takes its place. */
 @Service
 @Transactional
 public class Fixing {
 
     private final TakeMapper takes;
+    private final TakeShelf shelf;
+    private final DerivedTakes derived;
     private final Access access;
-    private final Jobs jobs;
-    private final Clock clock;
 
-    Fixing(TakeMapper takes, Access access, Jobs jobs, Clock clock) {
+    Fixing(TakeMapper takes, TakeShelf shelf, DerivedTakes derived, Access access) {
         this.takes = takes;
+        this.shelf = shelf;
+        this.derived = derived;
         this.access = access;
-        this.jobs = jobs;
-        this.clock = clock;
     }
 
     /**
-     * Does what suits what was noticed; a second press changes nothing. Returns the take's episode.
+     * Does what suits what was noticed: its two sides first, then what is clipped. A second press changes nothing. Returns
+     * the take's episode.
      *
      * @param placeFrame where the take starts on the page, or null: there the second of two speakers lands
      */
     public long fix(Person viewer, long takeId, Long placeFrame) {
         Take take = takes.lock(takeId).filter(Take::ready).orElseThrow(NotFound::new);
         access.ownEpisode(viewer, take.episodeId());
-        List<Sides> wanted = switch (take.noticed() == null ? Noticed.NOTHING : take.noticed()) {
-            case NOTHING -> throw Refusal.conflict("take.NOTHING_TO_FIX");
-            case LEFT_SILENT -> List.of(Sides.RIGHT);
-            case RIGHT_SILENT -> List.of(Sides.LEFT);
-            case SAME_ON_BOTH -> List.of(Sides.MEAN);
-            case ONE_REVERSED -> List.of(Sides.RIGHT_REVERSED);
-            case TWO_SPEAKERS -> List.of(Sides.LEFT, Sides.RIGHT);
-        };
+        List<Derivation> wanted = wanted(take);
+        if (wanted.isEmpty()) {
+            throw Refusal.conflict("take.NOTHING_TO_FIX");
+        }
         if (takes.madeFrom(takeId).isEmpty()) {
-            for (Sides sides : wanted) {
-                TakeMapper.NewTake made = new TakeMapper.NewTake(take.episodeId(), viewer.id(), take.name(), take.trackName(),
-                        Take.Origin.BROUGHT_IN, Take.State.ARRIVED, 0, 0, null, null, clock.instant());
-                made.madeFrom = takeId;
-                made.sides = sides;
-                boolean second = sides != wanted.get(0);
-                made.placing = second ? Take.Placing.BEHIND : Take.Placing.SWAP;
-                made.placeFrame = second ? placeFrame : null;
-                takes.add(made);
-                jobs.ask(TakeConversion.KIND, made.id);
+            for (Derivation derivation : wanted) {
+                boolean second = derivation != wanted.get(0);
+                derived.make(viewer, take, derivation, null, second ? Take.Placing.BEHIND : Take.Placing.SWAP, second ? placeFrame : null);
             }
         }
         return take.episodeId();
+    }
+
+    private List<Derivation> wanted(Take take) {
+        return switch (take.noticed() == null ? Noticed.NOTHING : take.noticed()) {
+            case NOTHING -> take.measured() && take.derivation() != Derivation.UNCLIPPED && !shelf.clipped(take).isEmpty()
+                    ? List.of(Derivation.UNCLIPPED) : List.of();
+            case LEFT_SILENT -> List.of(Derivation.RIGHT);
+            case RIGHT_SILENT -> List.of(Derivation.LEFT);
+            case SAME_ON_BOTH -> List.of(Derivation.MEAN);
+            case ONE_REVERSED -> List.of(Derivation.RIGHT_REVERSED);
+            case TWO_SPEAKERS -> List.of(Derivation.LEFT, Derivation.RIGHT);
+        };
     }
 }

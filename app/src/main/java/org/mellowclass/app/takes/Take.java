@@ -5,7 +5,6 @@ import java.time.Instant;
 
 import org.mellowclass.core.measure.StereoFinder;
 import org.mellowclass.core.sound.Frames;
-import org.mellowclass.core.sound.Sides;
 import org.mellowclass.core.sound.Span;
 
 /**
@@ -25,15 +24,18 @@ import org.mellowclass.core.sound.Span;
  * @param lineId         the line of the script that it speaks, or null
  * @param placing        where it lands, if it has no place of its own
  * @param noticed        what is odd about its two sides; null until it is measured
- * @param madeFrom       the take of whose sides it was made, or null
- * @param sides          what was made of them
+ * @param madeFrom       the take of which it was made, or null
+ * @param derivation     how it was made of it
+ * @param driftPpm       by how much its clock was corrected; null for other derivations
+ * @param together       the word on which two laptops began it and another one, or null
  * @param microphone     what the browser granted, as JSON; null for files
  * @param missing        the spans of it that never came, at 48 kHz, as JSON; null until it is ready
  */
 public record Take(long id, long episodeId, long authorId, String name, String trackName, Origin origin, State state,
                    String problem, int sourceRate, int sourceChannels, String originalKey, String soundKey,
                    String skylineKey, Integer channels, Long frames, String clipped, Long roomFrame, Instant lastSignAt, Long sourceFrames,
-                   String missing, long leadSourceFrames, long leadFrames, Long placeFrame, Long lineId, Placing placing, StereoFinder.Noticed noticed, Long madeFrom, Sides sides, String microphone, Instant createdAt) {
+                   String missing, long leadSourceFrames, long leadFrames, Long placeFrame, Long lineId, Placing placing, StereoFinder.Noticed noticed, Long madeFrom, Derivation derivation, Double driftPpm,
+                   String together, String microphone, Instant createdAt) {
 
     public static final int LONGEST_TRACK_NAME = 60;
 
@@ -67,8 +69,8 @@ public record Take(long id, long episodeId, long authorId, String name, String t
     Take madeReady(int rate, int itsChannels, long itsFrames, String newOriginalKey, String newSoundKey, String newSkylineKey, String newMissing) {
         return new Take(id, episodeId, authorId, name, trackName, origin, State.READY, null, rate, itsChannels,
                 newOriginalKey, newSoundKey, newSkylineKey, itsChannels, itsFrames, null, null, lastSignAt, sourceFrames, newMissing, leadSourceFrames,
-                origin == Origin.RECORDED ? Math.min(Frames.converted(leadSourceFrames, sourceRate), itsFrames - 1) : 0,
-                placeFrame, lineId, placing, null, madeFrom, sides, microphone, createdAt);
+                Math.min(Frames.converted(leadSourceFrames, rate), itsFrames - 1),
+                placeFrame, lineId, placing, null, madeFrom, derivation, driftPpm, together, microphone, createdAt);
     }
 
     /** What is heard of it on the page: everything behind the room that was kept before the first word. */

@@ -24,6 +24,7 @@ import org.mellowclass.media.SoundFacts;
 import org.mellowclass.media.SoundRefused;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.stereotype.Component;
@@ -42,6 +43,7 @@ class TakeConversion {
     private static final Logger LOG = LoggerFactory.getLogger(TakeConversion.class);
 
     private final TakeMapper takes;
+    private final TakeShelf shelf;
     private final SoundStore store;
     private final SoundDecoder decoder;
     private final Jobs jobs;
@@ -50,11 +52,14 @@ class TakeConversion {
     private final TakeMeasuring measuring;
     private final TakeLanding landing;
     private final LiveEvents live;
+    private final ApplicationEventPublisher events;
     private final TransactionTemplate transaction;
 
-    TakeConversion(TakeMapper takes, SoundStore store, SoundDecoder decoder, Jobs jobs, ObjectMapper json,
-                   SoundPreparation preparation, TakeMeasuring measuring, TakeLanding landing, LiveEvents live, TransactionTemplate transaction) {
+    TakeConversion(TakeMapper takes, TakeShelf shelf, SoundStore store, SoundDecoder decoder, Jobs jobs, ObjectMapper json,
+                   SoundPreparation preparation, TakeMeasuring measuring, TakeLanding landing, LiveEvents live, ApplicationEventPublisher events,
+                   TransactionTemplate transaction) {
         this.takes = takes;
+        this.shelf = shelf;
         this.store = store;
         this.decoder = decoder;
         this.jobs = jobs;
@@ -63,6 +68,7 @@ class TakeConversion {
         this.measuring = measuring;
         this.landing = landing;
         this.live = live;
+        this.events = events;
         this.transaction = transaction;
     }
 
@@ -94,7 +100,7 @@ class TakeConversion {
         Path skyline = store.temporaryFile(".skyline");
         try {
             Made made = take.origin() == Take.Origin.RECORDED ? fromChunks(take, original, wav, skyline)
-                    : take.madeFrom() != null ? fromSides(take, wav, skyline) : fromFile(take, wav, skyline);
+                    : take.madeFrom() != null ? fromTake(take, wav, skyline) : fromFile(take, wav, skyline);
             if (made.frames == 0) {
                 refuse(take, SoundRefused.Reason.EMPTY);
                 return;
@@ -126,6 +132,7 @@ class TakeConversion {
                 takes.deleteChunks(ready.id());
                 landInOrder(ready.episodeId());
                 live.episodeChanged(ready.episodeId());
+                events.publishEvent(new TakeReady(ready.id(), ready.episodeId()));
             }
             return wanted;
         });
@@ -193,11 +200,13 @@ class TakeConversion {
                 facts.lengthIsCounted() ? cutOff(sound.frames(), sound.expected()) : List.of());
     }
 
-    /** Of the sides of a take that is ready. */
-    private Made fromSides(Take take, Path wav, Path skyline) throws IOException {
+    /** Of another take that is ready. */
+    private Made fromTake(Take take, Path wav, Path skyline) throws IOException {
         Take whole = takes.find(take.madeFrom()).filter(Take::ready).orElseThrow(() -> new IOException("the take it is made from is gone"));
-        SampleSource sides = take.sides().of(WavReader.open(store.file(whole.soundKey())));
-        return new Made(Frames.RATE, sides.channels(), convert(take, sides, whole.frames(), wav, skyline), List.of());
+        measuring.ensure(whole.id());
+        List<Span> clipped = shelf.clipped(takes.find(whole.id()).orElseThrow()).stream().map(spot -> new Span(spot.startFrame(), spot.endFrame())).toList();
+        SampleSource made = take.derivation().of(WavReader.open(store.file(whole.soundKey())), clipped, take.driftPpm() == null ? 0 : take.driftPpm());
+        return new Made(Frames.RATE, made.channels(), convert(take, made, whole.frames(), wav, skyline), List.of());
     }
 
     /** What a file promises at its end and does not hold, since it was cut off on its way. */

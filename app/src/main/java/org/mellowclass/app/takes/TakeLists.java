@@ -14,6 +14,7 @@ import java.util.stream.Collectors;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.measure.StereoFinder;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 
@@ -21,13 +22,17 @@ import org.springframework.ui.Model;
 @Component
 public class TakeLists {
 
+    private static final String CLIPPED = "CLIPPED";
+
     private final TakeShelf takes;
+    private final TakeLanding landing;
     private final TakeMapper rows;
     private final Erasing erasing;
     private final Clock clock;
 
-    TakeLists(TakeShelf takes, TakeMapper rows, Erasing erasing, Clock clock) {
+    TakeLists(TakeShelf takes, TakeLanding landing, TakeMapper rows, Erasing erasing, Clock clock) {
         this.takes = takes;
+        this.landing = landing;
         this.rows = rows;
         this.erasing = erasing;
         this.clock = clock;
@@ -41,11 +46,35 @@ public class TakeLists {
      * @param missing    what never came, at 48 kHz
      * @param levelDbfs  the working level of a recording; null for others and for silence
      * @param voices     whose voices are in it
-     * @param fixed      whether something has been made of its sides already
+     * @param fix        what is odd about it and can be mended with one press; null for nothing
+     * @param louderDb   by how much its clips on the page should be louder, since it is much too quiet; null if they are right
      * @param toErase    whether somebody has asked for it to be erased
      */
     record TakeLine(Take take, Integer percent, boolean recording, boolean interrupted, long safeFrames, List<Span> missing,
-                    Double levelDbfs, List<String> voices, boolean fixed, boolean toErase) {
+                    Double levelDbfs, List<String> voices, String fix, Double louderDb, boolean toErase) {
+    }
+
+    private String fix(Take take, Set<Long> mended) {
+        if (!take.ready() || !take.measured() || take.origin() == Take.Origin.SHELF || mended.contains(take.id())) {
+            return null;
+        }
+        if (take.noticed() != null && take.noticed() != StereoFinder.Noticed.NOTHING) {
+            return take.noticed().name();
+        }
+        return take.derivation() != Derivation.UNCLIPPED && !takes.clipped(take).isEmpty() ? CLIPPED : null;
+    }
+
+    private Double louder(Take take, Map<Long, Double> gains) {
+        Double gain = gains.get(take.id());
+        if (gain == null || !take.ready() || take.origin() == Take.Origin.SHELF) {
+            return null;
+        }
+        try {
+            OptionalDouble wanted = takes.gainForQuiet(take);
+            return wanted.isPresent() && gain < wanted.getAsDouble() ? wanted.getAsDouble() : null;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     private Double level(Take take) {
@@ -67,11 +96,12 @@ public class TakeLists {
         Map<Long, List<String>> voices = rows.voices(episode.id()).stream().collect(Collectors.groupingBy(TakeMapper.Voice::takeId,
                 Collectors.mapping(TakeMapper.Voice::name, Collectors.toList())));
         List<Take> all = takes.ofEpisode(viewer, episode.id());
-        Set<Long> fixed = all.stream().map(Take::madeFrom).filter(Objects::nonNull).collect(Collectors.toSet());
+        Map<Long, Double> gains = landing.gains(episode.id());
+        Set<Long> mended = all.stream().map(Take::madeFrom).filter(Objects::nonNull).collect(Collectors.toSet());
         List<TakeLine> lines = all.stream().map(take -> new TakeLine(take,
                 take.state() == Take.State.ARRIVED ? takes.percent(take).orElse(0) : null, take.recording(now), take.interrupted(now),
                 take.state() == Take.State.RECORDING ? takes.safeFrames(take) : 0, takes.missing(take), level(take),
-                voices.getOrDefault(take.id(), List.of()), fixed.contains(take.id()), asked.contains(take.id()))).toList();
+                voices.getOrDefault(take.id(), List.of()), fix(take, mended), louder(take, gains), asked.contains(take.id()))).toList();
         model.addAttribute("takes", lines);
         model.addAttribute("onTheWay", lines.stream().anyMatch(line -> line.percent() != null));
     }

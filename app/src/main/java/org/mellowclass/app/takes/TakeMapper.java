@@ -12,7 +12,6 @@ import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 import org.mellowclass.core.measure.StereoFinder;
-import org.mellowclass.core.sound.Sides;
 
 @Mapper
 interface TakeMapper {
@@ -20,7 +19,7 @@ interface TakeMapper {
     String TAKE = """
             SELECT id, episode_id, author_id, name, track_name, origin, state, problem, source_rate, source_channels,
                    original_key, sound_key, skyline_key, channels, frames, clipped, room_frame, last_sign_at,
-                   source_frames, missing, lead_source_frames, lead_frames, place_frame, line_id, placing, noticed, made_from, sides, microphone, created_at
+                   source_frames, missing, lead_source_frames, lead_frames, place_frame, line_id, placing, noticed, made_from, derivation, drift_ppm, together, microphone, created_at
             FROM take
             """;
 
@@ -54,7 +53,9 @@ interface TakeMapper {
         String microphone;
         Take.Placing placing = Take.Placing.BEHIND;
         Long madeFrom;
-        Sides sides;
+        Derivation derivation;
+        Double driftPpm;
+        String together;
         long id;
 
         NewTake(long episodeId, long authorId, String name, String trackName, Take.Origin origin, Take.State state,
@@ -76,11 +77,11 @@ interface TakeMapper {
     @Insert("""
             INSERT INTO take (episode_id, author_id, name, track_name, origin, state, source_rate, source_channels,
                               original_key, upload_key, last_sign_at, created_at, lead_source_frames, place_frame,
-                              line_id, microphone, placing, made_from, sides, landed)
+                              line_id, microphone, placing, made_from, derivation, drift_ppm, together, landed)
             VALUES (#{episodeId}, #{authorId}, #{name}, #{trackName}, #{origin}, #{state}, #{sourceRate},
                     #{sourceChannels}, #{originalKey}, #{uploadKey}, #{createdAt}, #{createdAt}, #{leadSourceFrames},
                     #{placeFrame}, #{lineId}, #{microphone}, #{placing},
-                    #{madeFrom}, #{sides}, FALSE)
+                    #{madeFrom}, #{derivation}, #{driftPpm}, #{together}, FALSE)
             """)
     @Options(useGeneratedKeys = true, keyProperty = "id")
     void add(NewTake take);
@@ -171,10 +172,12 @@ interface TakeMapper {
     @Select(TAKE + "WHERE episode_id = #{episodeId} AND state = 'READY' AND NOT landed ORDER BY id")
     List<Take> toLand(long episodeId);
 
-    /** A take, the one whose sides it was made of, and all that were made of those: they hold the same voices. */
-    @Select(TAKE + """
-            WHERE coalesce(made_from, id) = (SELECT coalesce(made_from, id) FROM take WHERE id = #{takeId}) AND state <> 'ERASED' ORDER BY id
-            """)
+    /** A take, the one that it was made of, and all that were made of that: they hold the same voices. */
+    @Select("""
+            WITH RECURSIVE up AS (SELECT id, made_from FROM take WHERE id = #{takeId}
+                                  UNION SELECT t.id, t.made_from FROM take t JOIN up ON t.id = up.made_from),
+                 down AS (SELECT id FROM up WHERE made_from IS NULL UNION SELECT t.id FROM take t JOIN down ON t.made_from = down.id)
+            """ + TAKE + "WHERE id IN (SELECT id FROM down) AND state <> 'ERASED' ORDER BY id")
     List<Take> family(long takeId);
 
     @Select("SELECT id FROM take WHERE made_from = #{takeId}")
@@ -201,6 +204,16 @@ interface TakeMapper {
 
     @Insert("INSERT IGNORE INTO take_voice (take_id, person_id, guest_id) VALUES (#{takeId}, #{personId}, #{guestId})")
     void addVoice(long takeId, Long personId, Long guestId);
+
+    @Insert("INSERT INTO take_voice (take_id, person_id, guest_id) SELECT #{toTake}, person_id, guest_id FROM take_voice WHERE take_id = #{fromTake}")
+    void copyVoices(long fromTake, long toTake);
+
+    /** Takes that were begun on one word and have not come to an end. */
+    @Select("SELECT count(*) FROM take WHERE together = #{word} AND state IN ('RECORDING', 'ARRIVED')")
+    int onTheWayTogether(String word);
+
+    @Select(TAKE + "WHERE together = #{word} AND state = 'READY' ORDER BY id")
+    List<Take> together(String word);
 
     /** Whose voice is in which take of an episode. */
     record Voice(long takeId, String name) {

@@ -33,6 +33,7 @@ import org.mellowclass.core.sound.Silence;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.sound.WavReader;
 import org.mellowclass.core.soundcheck.WorkingLevel;
+import org.mellowclass.core.timeline.Gains;
 import org.springframework.stereotype.Service;
 
 /** Finds takes, their sound and their pictures. */
@@ -42,6 +43,7 @@ public class TakeShelf implements Takes {
     /** Bins in one answer of skyline data: 8 kB. */
     public static final int TILE_BINS = 4096;
 
+    private static final double GOOD_LEVEL_DBFS = -14;
     /** A shorter room repeats so often that it is heard. */
     private static final long LEAST_LEAD = Frames.RATE;
 
@@ -163,6 +165,13 @@ public class TakeShelf implements Takes {
             peaks.add(Skyline.dbfs(peak));
         }
         return WorkingLevel.measured(peaks).stream().filter(dbfs -> dbfs > Skyline.dbfs(1)).findFirst();
+    }
+
+    /** The gain in whole dB that makes a much too quiet take as loud as a good one; empty for one that is not, and for silence. */
+    public OptionalDouble gainForQuiet(Take take) throws IOException {
+        OptionalDouble level = workingLevel(take);
+        return level.isPresent() && level.getAsDouble() < WorkingLevel.STANDARD.lowCheck()
+                ? OptionalDouble.of(Math.min(Gains.HIGHEST_DB, Math.rint(GOOD_LEVEL_DBFS - level.getAsDouble()))) : OptionalDouble.empty();
     }
 
     /** The skyline of a ready take at the coarsest level, for a small picture. */

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
+import java.util.Set;
 
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -12,7 +13,10 @@ import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.Schools;
 import org.mellowclass.core.measure.StereoFinder.Noticed;
 import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.RandomAccessSound;
 import org.mellowclass.core.testing.Signal;
+import org.mellowclass.core.timeline.Clip;
+import org.mellowclass.core.timeline.Split;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -79,5 +83,42 @@ class FixingTest {
     void where_nothing_is_odd_nothing_is_mended() throws IOException {
         long take = schools.readyTake(school, Schools.speech(), "Noor");
         assertThatThrownBy(() -> fixing.fix(school.student(), take, null)).hasMessage("take.NOTHING_TO_FIX");
+    }
+
+    @Test
+    void tops_that_were_cut_off_are_drawn_anew_in_every_clip_of_the_take() throws IOException {
+        float[] clipped = Signal.sine(1, 300, 6, 2).samples()[0];
+        for (int i = 0; i < clipped.length; i++) {
+            clipped[i] = Math.max(-1, Math.min(1, clipped[i]));
+        }
+        long take = schools.readyTake(school, Signal.of(Frames.RATE, clipped), "Noor");
+        long clip = timeline().tracks().get(0).clips().get(0).id();
+        bench.edit(school.student(), school.episodeId(), bench.head(school.student(), school.episodeId()).seq(), "client-split-1",
+                new Split(Frames.RATE, Set.of(timeline().tracks().get(0).id())));
+        fixing.fix(school.student(), take, null);
+        Schools.await(() -> takes.ready(school.episodeId()).size() == 2);
+        assertThat(Bench.takesIn(timeline())).doesNotContain(take).hasSize(1);
+        assertThat(timeline().tracks().get(0).clips()).hasSize(2).first().extracting(Clip::id).isEqualTo(clip);
+        float[][] heard = new float[1][Frames.RATE];
+        try (RandomAccessSound sound = takes.open(Bench.takesIn(timeline()).iterator().next())) {
+            sound.readAt(0, heard, 0, Frames.RATE);
+        }
+        float most = 0;
+        for (float sample : heard[0]) {
+            most = Math.max(most, sample);
+        }
+        assertThat(most).as("the tone was 6 dB over full scale").isBetween(1.8f, 2.2f);
+    }
+
+    @Test
+    void a_much_too_quiet_take_says_by_how_much_it_should_be_louder() throws IOException {
+        long quiet = schools.readyTake(school, Signal.sine(1, 300, -45, 4), "Noor");
+        long good = schools.readyTake(school, Signal.sine(1, 300, -12, 4), "Noor");
+        assertThat(takes.gainForQuiet(takes.ready(school.episodeId()).get(good))).isEmpty();
+        double gain = takes.gainForQuiet(takes.ready(school.episodeId()).get(quiet)).orElseThrow();
+        assertThat(gain).isEqualTo(24);
+        bench.setTakeGain(school.student(), school.episodeId(), quiet, gain);
+        bench.setTakeGain(school.student(), school.episodeId(), quiet, gain);
+        assertThat(timeline().tracks().get(0).clips()).extracting(Clip::gainDb).containsExactly(24.0, 0.0);
     }
 }

@@ -110,6 +110,7 @@ class AccessMatrixTest {
             Map.entry("POST /episodes/{episodeId}/takes/{takeId}/choose", Open.TO_CREW),
             Map.entry("POST /episodes/{episodeId}/guests", Open.TO_CREW),
             Map.entry("POST /episodes/{episodeId}/takes/{takeId}/fix", Open.TO_CREW),
+            Map.entry("POST /episodes/{episodeId}/takes/{takeId}/louder", Open.TO_CREW),
             Map.entry("POST /episodes/{episodeId}/microphone-check", Open.TO_CREW),
             Map.entry("POST /takes/{takeId}/erase-request", Open.TO_CREW),
             Map.entry("POST /takes/{takeId}/keep", Open.TO_TEACHER),

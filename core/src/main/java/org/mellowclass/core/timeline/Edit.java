@@ -3,7 +3,7 @@ package org.mellowclass.core.timeline;
 /** Something a student does to a timeline. A pure function: the same timeline and edit always give the same result. */
 public sealed interface Edit
         permits LayTake, LaySpan, SpanEdit, Move, Trim, SetClipGain, SetTrackGain, AddFlag, NameFlag, RemoveFlag,
-        SwapTake, EraseTake, Together {
+        SwapTake, EraseTake, ReplaceTake, LayInStep, SetTakeGain, Together {
 
     /**
      * The timeline after this edit, and where it has taken time.

@@ -8,7 +8,8 @@ public final class EditRefused extends RuntimeException {
     /** Why an edit cannot apply; the words for people are the application's. */
     public enum Reason {
         NO_SUCH_TRACK, NO_TRACK_CHOSEN, SPAN_BEYOND_THE_END, NOTHING_THERE, NAME_MISSING, NO_SUCH_CLIP, NO_SUCH_FLAG,
-        IN_A_FADE, TOO_SHORT, SOUND_IS_THERE, BEYOND_THE_TAKE, GAIN_OUT_OF_RANGE, CHANGES_NOTHING, CHANGED_MEANWHILE
+        IN_A_FADE, TOO_SHORT, SOUND_IS_THERE, BEYOND_THE_TAKE, GAIN_OUT_OF_RANGE, TAKE_IN_PIECES, CHANGES_NOTHING,
+        CHANGED_MEANWHILE
     }
 
     private final Reason reason;

@@ -17,6 +17,11 @@ public record RoomSource(long takeId, long roomFrame, long roomFrames) implement
         }
     }
 
+    @Override
+    public RoomSource of(long otherTakeId) {
+        return new RoomSource(otherTakeId, roomFrame, roomFrames);
+    }
+
     /** After so many frames the same sound comes again. */
     public long periodFrames() {
         return roomFrames - BLEND_FRAMES;

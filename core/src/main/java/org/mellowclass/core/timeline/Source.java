@@ -5,4 +5,7 @@ public sealed interface Source permits TakeSource, RoomSource {
 
     /** The take that it comes from; takes never change. */
     long takeId();
+
+    /** The same of another take. */
+    Source of(long otherTakeId);
 }

@@ -46,4 +46,66 @@ class TakesOnThePageTest {
         assertThat(after.flags()).extracting(Flag::frame, Flag::name).containsExactly(tuple(1500L, "eels"),
                 tuple(2100L, "flag 1"), tuple(3900L, "flag 2"));
     }
+
+    @Test
+    void a_take_that_was_mended_plays_in_every_clip_of_the_old_one() {
+        Timeline cut = new Timeline(List.of(new Track(1, "Noor", 1, 0, false, List.of(Timelines.clip(2, 7, 0, 100, 400),
+                Timelines.clip(3, 8, 400, 0, 50), Timelines.clip(4, 7, 450, 500, 500)))), List.of(), 5);
+        Timeline after = new ReplaceTake(7, 9, 0).applyTo(cut).timeline();
+        assertThat(after.tracks().get(0).clips()).extracting(clip -> clip.source().takeId(), Clip::startFrame, Clip::sourceFrame, Clip::frames)
+                .containsExactly(tuple(9L, 0L, 100L, 400L), tuple(8L, 400L, 0L, 50L), tuple(9L, 450L, 500L, 500L));
+        assertThatThrownBy(() -> new ReplaceTake(70, 9, 0).applyTo(cut)).isInstanceOf(EditRefused.class);
+    }
+
+    @Test
+    void by_a_corrected_clock_each_clip_begins_at_the_moment_at_which_it_began() {
+        Timeline page = new Timeline(List.of(new Track(1, "Noor", 1, 0, false, List.of(Timelines.clip(2, 7, 1000, 0, 2_000_000),
+                Timelines.clip(3, 7, 2_001_000, 2_000_000, 2_000_000), Timelines.clip(4, 8, 4_001_100, 0, 1000)))), List.of(), 5);
+        Timeline after = new ReplaceTake(7, 9, 100).applyTo(page).timeline();
+        assertThat(after.tracks().get(0).clips()).extracting(Clip::startFrame, Clip::sourceFrame, Clip::frames).as("the last is cut where its neighbour begins")
+                .containsExactly(tuple(1000L, 0L, 2_000_200L), tuple(2_001_200L, 2_000_200L, 1_999_900L), tuple(4_001_100L, 0L, 1000L));
+    }
+
+    @Test
+    void a_take_is_laid_in_step_with_another_that_stays() {
+        LayInStep.Laid first = new LayInStep.Laid(7, new Span(0, 1000), "Noor");
+        LayInStep.Laid second = new LayInStep.Laid(9, new Span(50, 900), "Tess");
+        Timeline after = new LayInStep(first, second, 300).applyTo(PAGE).timeline();
+        assertThat(after.tracks()).extracting(Track::name).containsExactly("Noor", "Tess");
+        assertThat(after.tracks().get(0)).isEqualTo(PAGE.tracks().get(0));
+        assertThat(after.tracks().get(1).clips()).singleElement().satisfies(clip -> {
+            assertThat(clip.startFrame()).isEqualTo(350);
+            assertThat(clip.sourceFrame()).isEqualTo(50);
+        });
+        assertThatThrownBy(() -> new LayInStep(first, second, 300).applyTo(after)).hasMessage("CHANGES_NOTHING");
+        Timeline moved = new LayInStep(first, second, 310).applyTo(after).timeline();
+        assertThat(moved.tracks().get(1).clips()).singleElement().satisfies(clip -> assertThat(clip.startFrame()).isEqualTo(360));
+    }
+
+    @Test
+    void where_the_second_begins_before_the_page_does_both_move_to_the_right() {
+        Timeline page = new Timeline(List.of(new Track(1, "Noor", 1, 0, false, List.of(Timelines.clip(2, 7, 100, 0, 1000)))), List.of(), 3);
+        Timeline after = new LayInStep(new LayInStep.Laid(7, new Span(0, 1000), "Noor"), new LayInStep.Laid(9, new Span(0, 1500), "Tess"), -400)
+                .applyTo(page).timeline();
+        assertThat(after.tracks()).extracting(track -> track.clips().get(0).startFrame()).containsExactly(400L, 0L);
+    }
+
+    @Test
+    void a_take_that_lies_in_pieces_is_not_laid_in_step() {
+        Timeline page = new Timeline(List.of(new Track(1, "Noor", 1, 0, false, List.of(Timelines.clip(2, 7, 0, 0, 100),
+                Timelines.clip(3, 9, 200, 0, 100), Timelines.clip(4, 9, 400, 200, 100)))), List.of(), 5);
+        assertThatThrownBy(() -> new LayInStep(new LayInStep.Laid(7, new Span(0, 100), "Noor"), new LayInStep.Laid(9, new Span(0, 300), "Tess"), 0)
+                .applyTo(page)).isInstanceOfSatisfying(EditRefused.class, refused -> {
+                    assertThat(refused.reason()).isEqualTo(EditRefused.Reason.TAKE_IN_PIECES);
+                    assertThat(refused.clipIds()).containsExactlyInAnyOrder(3L, 4L);
+                });
+    }
+
+    @Test
+    void a_take_is_made_louder_wherever_it_plays() {
+        Timeline after = new SetTakeGain(7, 9).applyTo(PAGE).timeline();
+        assertThat(after.tracks().get(0).clips()).extracting(Clip::gainDb).containsExactly(9.0, 0.0);
+        assertThatThrownBy(() -> new SetTakeGain(7, 9).applyTo(after)).hasMessage("CHANGES_NOTHING");
+        assertThatThrownBy(() -> new SetTakeGain(7, 90).applyTo(PAGE)).hasMessage("GAIN_OUT_OF_RANGE");
+    }
 }
