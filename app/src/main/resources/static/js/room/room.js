@@ -4,13 +4,14 @@ import { getJson, postJson } from '../shared/http.js';
 import { limitsOf } from '../shared/level-scale.js';
 import { RATE, fineClock } from '../shared/time.js';
 import { attachBringIn } from '../takes/bring-in.js';
-import { onSending, sendTake, unsentSeconds } from '../takes/sending.js';
+import { flagTake, onSending, sendTake, unsentSeconds } from '../takes/sending.js';
 import { Check } from './check.js';
 import { attachLanding, placeFrame, showLanding } from './landing.js';
 import { Level } from './level.js';
 import { LiveSkyline } from './live-skyline.js';
 import { Microphone, PRACTICE, whatIsMissing } from './microphone.js';
 import { Script } from './script.js';
+import { attachTogether } from './together.js';
 import { attachVoices, voices } from './voices.js';
 import { Watch } from './watch.js';
 
@@ -32,7 +33,6 @@ function attachRecorder(section) {
   let paused = false;
   let frames = 0;
   let flags = 0;
-  const waitingFlags = [];
   let trouble = false;
 
   const say = words => { byId('record-state').textContent = words; };
@@ -94,7 +94,8 @@ function attachRecorder(section) {
   const volume = () => Number(byId('volume').value) / 100;
   const hearSelf = () => microphone?.monitor(byId('headphones').checked && byId('hear-self').checked ? volume() : 0);
 
-  async function begin() {
+  /** @param word on which another laptop begins at the same time; null for this one alone */
+  async function begin(word = null) {
     const track = byId('track').value.trim();
     if (!track) {
       byId('track').focus();
@@ -111,7 +112,7 @@ function attachRecorder(section) {
     const where = await showLanding(episodeId);
     const { leadFrames } = microphone;
     const begun = await postJson(`/episodes/${episodeId}/recordings`, { trackName: track, sampleRate: microphone.rate, leadFrames,
-      placeFrame: placeFrame(), lineId: script.line, ...voices(), microphone: JSON.stringify(microphone.granted).slice(0, 500) });
+      placeFrame: word ? word.placeFrame : placeFrame(), together: word?.key, lineId: script.line, ...voices(), microphone: JSON.stringify(microphone.granted).slice(0, 500) });
     take = { ...begun, leadFrames };
     const samples = new MessageChannel();
     sendTake({ ...begun, rate: microphone.rate }, samples.port2);
@@ -120,7 +121,7 @@ function attachRecorder(section) {
     flags = 0;
     recording = true;
     microphone.keep(samples.port1, leadFrames);
-    say(`Recording here: ${where}.`);
+    say(word ? 'Recording together. Each laptop stops by itself.' : `Recording here: ${where}.`);
     showRecording(true);
     accompany();
   }
@@ -158,27 +159,12 @@ function attachRecorder(section) {
     const frame = take.leadFrames + frames;
     flags++;
     say(`Flag ${flags} at ${fineClock(frames * RATE / microphone.rate, 2)}. Name it on the bench later.`);
-    waitingFlags.push(`/uploads/${take.uploadKey}/flags/${frame}`);
-    sendFlags();
-  }
-
-  /** Flags wait here while the network is gone. */
-  async function sendFlags() {
-    while (waitingFlags.length > 0) {
-      const sent = await fetch(waitingFlags[0], { method: 'PUT', credentials: 'omit' }).catch(() => null);
-      if (!sent) {
-        return;
-      }
-      waitingFlags.shift();
-    }
+    flagTake(frame);
   }
 
   onSending(message => {
     if (message.type === 'trouble' && message.trouble !== trouble) {
       trouble = message.trouble;
-      if (!trouble) {
-        sendFlags();
-      }
       complain(trouble ? 'The network is gone. Go on: everything is kept here, and sent later.' : null);
     } else if (message.type === 'state') {
       if (!message.storageWorks) {
@@ -219,9 +205,9 @@ function attachRecorder(section) {
     ['mic', 'track', 'place', 'listen', 'check'].forEach(id => { byId(id).disabled = on; });
   }
 
-  const guarded = action => async () => {
+  const guarded = action => async argument => {
     try {
-      await action();
+      await action(argument);
     } catch (problem) {
       complain(problem.message);
       showRecording(false);
@@ -241,7 +227,7 @@ function attachRecorder(section) {
     }
   });
 
-  byId('listen').addEventListener('click', guarded(listen));
+  byId('listen').addEventListener('click', guarded(() => listen()));
   byId('mic').addEventListener('change', guarded(async () => microphone && listen()));
   byId('check').addEventListener('click', guarded(async () => {
     if (!microphone) {
@@ -284,6 +270,8 @@ function attachRecorder(section) {
       event.preventDefault();
     }
   });
+  attachTogether(byId('together'), guarded(word => recording || begin(word)));
+  byId('together').addEventListener('change', guarded(async () => microphone || listen()));
   attachLanding(episodeId);
   attachVoices(episodeId, complain);
   complain(whatIsMissing());
@@ -299,4 +287,6 @@ const recorder = byId('recorder');
 if (recorder) {
   attachRecorder(recorder);
   attachBringIn(refreshTakes);
+} else {
+  attachTogether(byId('together'), null);
 }

@@ -45,6 +45,14 @@ export async function sendChunk(kept, take, chunk, onTrouble) {
   await kept.dropChunk(take.takeId, chunk.number);
 }
 
+/** Sends the flags of a take that the server does not have, the oldest first; fails while the network is gone. */
+export async function sendFlags(take) {
+  while (take.flags?.length > 0) {
+    await ask(`/uploads/${take.uploadKey}/flags/${take.flags[0]}`, { method: 'PUT' });
+    take.flags.shift();
+  }
+}
+
 /** A sign of life, as long as there is nothing to send. Not worth a second try. */
 export function sign(take) {
   return ask(`/uploads/${take.uploadKey}/sign`, { method: 'POST' }).catch(() => {});
@@ -63,6 +71,7 @@ export async function finish(kept, take, onTrouble) {
     for (const chunk of await kept.chunks(take.takeId)) {
       await sendChunk(kept, take, chunk, onTrouble);
     }
+    await untilItWorks(() => sendFlags(take), onTrouble);
     sent = true;
     const { missing } = await (await end(false)).json();
     if (missing.length > 0) {

@@ -1,7 +1,7 @@
 // Alone does storage and network for takes, off the page's thread. Samples come straight from the audio thread; chunks of one
 // second are kept in IndexedDB until the server has acknowledged them, and the second that is growing is kept too, so that a
 // killed tab loses next to nothing. Takes that an earlier page could not finish are finished here, whoever is signed in.
-import { Ended, finish, sendChunk, sign } from './delivery.js';
+import { Ended, finish, sendChunk, sendFlags, sign } from './delivery.js';
 import { KeptTakes } from './kept-takes.js';
 
 const GROWING_MS = 250;
@@ -28,7 +28,7 @@ class RecordingTake {
   #sending = Promise.resolve();
 
   constructor(take) {
-    this.take = { ...take, chunks: 0, frames: 0 };
+    this.take = { ...take, chunks: 0, frames: 0, flags: [] };
     this.#keeping = kept.putTake(this.take);
     this.signing = setInterval(() => this.#unsent.size === 0 && sign(this.take), SIGN_MS);
   }
@@ -48,6 +48,13 @@ class RecordingTake {
       this.#keep(this.#chunk(), this.take.frames + this.#waiting, this.take.chunks + 1);
     }
     this.#tellState();
+  }
+
+  /** Keeps a flag; it is sent now, or with what follows. */
+  flag(frame) {
+    this.take.flags.push(frame);
+    this.#keeping = this.#keeping.then(() => kept.putTake({ ...this.take }));
+    this.#sending = this.#sending.then(() => sendFlags(this.take)).catch(() => {});
   }
 
   /** Cuts what is left; resolves when everything has been kept. */
@@ -159,6 +166,8 @@ onmessage = async ({ data }) => {
   try {
     if (data.type === 'record') {
       await record(data);
+    } else if (data.type === 'flag') {
+      current?.flag(data.frame);
     } else if (data.type === 'leftovers') {
       await finishLeftovers();
     }

@@ -29,6 +29,11 @@ export function sendTake(take, samples) {
   start().postMessage({ type: 'record', take, samples }, [samples]);
 }
 
+/** Flags a moment of the take that is being recorded, in its frames. */
+export function flagTake(frame) {
+  start().postMessage({ type: 'flag', frame });
+}
+
 /** Finishes what earlier pages could not finish. Resolves when nothing is left. */
 export function sendLeftovers() {
   return new Promise(resolve => {

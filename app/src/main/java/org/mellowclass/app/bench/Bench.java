@@ -23,8 +23,10 @@ import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Edit;
+import org.mellowclass.core.timeline.EditRefused;
 import org.mellowclass.core.timeline.EraseTake;
 import org.mellowclass.core.timeline.HistoryPoint;
+import org.mellowclass.core.timeline.LayInStep;
 import org.mellowclass.core.timeline.LaySpan;
 import org.mellowclass.core.timeline.LayTake;
 import org.mellowclass.core.timeline.Rebase;
@@ -251,6 +253,19 @@ public class Bench implements TakeLanding {
         Edit edit = old.isPresent() ? new SwapTake(old.get().id(), takeId, take.spoken())
                 : LaySpan.behind(head.timeline(), takeId, take.spoken(), take.trackName(), List.of());
         return edit(viewer, episodeId, head.seq(), "choose-" + takeId + "-" + head.seq(), edit);
+    }
+
+    /** Lays two takes in step, for somebody who has been let through; that they are in step already is no error. */
+    public void layInStep(long authorId, long episodeId, String clientId, LayInStep edit) {
+        access.hold(episodeId);
+        Head head = head(episodeId);
+        try {
+            append(episodeId, head.point().afterEdit(), edit.applyTo(head.timeline()).timeline(), edit, authorId, clientId + "-" + head.seq());
+        } catch (EditRefused refused) {
+            if (refused.reason() != EditRefused.Reason.CHANGES_NOTHING) {
+                throw refused;
+            }
+        }
     }
 
     /** Takes a take off the page that is being erased; whoever asks holds the episode and has been let through. */

@@ -16,4 +16,9 @@ public final class RandomKey {
         RANDOM.nextBytes(bytes);
         return HexFormat.of().formatHex(bytes);
     }
+
+    /** Whether a text could be such a key. */
+    public static boolean is(String text) {
+        return text != null && text.matches("[0-9a-f]{32}");
+    }
 }

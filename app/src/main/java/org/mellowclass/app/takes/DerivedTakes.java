@@ -3,7 +3,6 @@ package org.mellowclass.app.takes;
 import java.time.Clock;
 
 import org.mellowclass.app.jobs.Jobs;
-import org.mellowclass.app.people.Person;
 import org.mellowclass.core.sound.Frames;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -25,12 +24,12 @@ public class DerivedTakes {
     }
 
     /** The take whose clock is corrected by so many millionths, in the place of the one that it is made of. */
-    public void inStep(Person author, Take whole, double driftPpm) {
-        make(author, whole, Derivation.IN_STEP, driftPpm, Take.Placing.SWAP, null);
+    public void inStep(long authorId, Take whole, double driftPpm) {
+        make(authorId, whole, Derivation.IN_STEP, driftPpm, Take.Placing.SWAP, null);
     }
 
-    void make(Person author, Take whole, Derivation derivation, Double driftPpm, Take.Placing placing, Long placeFrame) {
-        TakeMapper.NewTake made = new TakeMapper.NewTake(whole.episodeId(), author.id(), whole.name(), whole.trackName(),
+    void make(long authorId, Take whole, Derivation derivation, Double driftPpm, Take.Placing placing, Long placeFrame) {
+        TakeMapper.NewTake made = new TakeMapper.NewTake(whole.episodeId(), authorId, whole.name(), whole.trackName(),
                 Take.Origin.BROUGHT_IN, Take.State.ARRIVED, Frames.RATE, whole.channels(), null, null, clock.instant());
         made.madeFrom = whole.id();
         made.derivation = derivation;

@@ -43,7 +43,7 @@ public class Fixing {
         if (takes.madeFrom(takeId).isEmpty()) {
             for (Derivation derivation : wanted) {
                 boolean second = derivation != wanted.get(0);
-                derived.make(viewer, take, derivation, null, second ? Take.Placing.BEHIND : Take.Placing.SWAP, second ? placeFrame : null);
+                derived.make(viewer.id(), take, derivation, null, second ? Take.Placing.BEHIND : Take.Placing.SWAP, second ? placeFrame : null);
             }
         }
         return take.episodeId();

@@ -76,9 +76,10 @@ public class Recording {
      * @param personIds  the students whose voices are in it; empty for the one who is signed in
      * @param guestIds   guests whose voices are in it
      * @param microphone what the browser granted, as JSON
+     * @param together   the word on which another laptop begins at the same time, or null
      */
     public record Start(String trackName, int sampleRate, long leadFrames, Long placeFrame, Long lineId, Set<Long> personIds,
-                        Set<Long> guestIds, String microphone) {
+                        Set<Long> guestIds, String microphone, String together) {
 
         public Start {
             personIds = personIds == null ? Set.of() : Set.copyOf(personIds);
@@ -87,7 +88,7 @@ public class Recording {
 
         /** On a track of that name, behind everything there, by the one who is signed in. */
         public static Start on(String trackName, int sampleRate) {
-            return new Start(trackName, sampleRate, 0, null, null, Set.of(), Set.of(), null);
+            return new Start(trackName, sampleRate, 0, null, null, Set.of(), Set.of(), null, null);
         }
     }
 
@@ -107,6 +108,7 @@ public class Recording {
         take.placeFrame = start.placeFrame == null || start.placeFrame < 0 ? null : start.placeFrame;
         take.lineId = start.lineId != null && takes.linesOfEpisode(start.lineId, episodeId) == 1 ? start.lineId : null;
         take.microphone = start.microphone == null || start.microphone.length() > LONGEST_MICROPHONE ? null : start.microphone;
+        take.together = !RandomKey.is(start.together) ? null : start.together;
         takes.add(take);
         addVoices(viewer, episode, take.id, start);
         live.episodeChanged(episode.id());

@@ -208,12 +208,9 @@ interface TakeMapper {
     @Insert("INSERT INTO take_voice (take_id, person_id, guest_id) SELECT #{toTake}, person_id, guest_id FROM take_voice WHERE take_id = #{fromTake}")
     void copyVoices(long fromTake, long toTake);
 
-    /** Takes that were begun on one word and have not come to an end. */
-    @Select("SELECT count(*) FROM take WHERE together = #{word} AND state IN ('RECORDING', 'ARRIVED')")
-    int onTheWayTogether(String word);
-
-    @Select(TAKE + "WHERE together = #{word} AND state = 'READY' ORDER BY id")
-    List<Take> together(String word);
+    /** What was begun in an episode on one word. */
+    @Select(TAKE + "WHERE together = #{word} AND episode_id = #{episodeId} ORDER BY id")
+    List<Take> together(long episodeId, String word);
 
     /** Whose voice is in which take of an episode. */
     record Voice(long takeId, String name) {

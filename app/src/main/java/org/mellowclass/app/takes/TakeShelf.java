@@ -86,6 +86,14 @@ public class TakeShelf implements Takes {
         return takes.ofLine(episodeId, lineId);
     }
 
+    /** The ready takes that were begun together with one, that one among them; none as long as any of them is on its way. */
+    public List<Take> together(long takeId) {
+        Take take = takes.find(takeId).orElseThrow();
+        List<Take> all = take.together() == null ? List.of() : takes.together(take.episodeId(), take.together());
+        boolean onTheWay = all.stream().anyMatch(it -> it.state() == Take.State.RECORDING || it.state() == Take.State.ARRIVED);
+        return onTheWay ? List.of() : all.stream().filter(Take::ready).toList();
+    }
+
     /** Where in the ready takes of an episode the room alone is heard, by take; as {@link #ready}. */
     public Map<Long, Span> rooms(long episodeId) {
         return takes.ofEpisode(episodeId).stream().filter(take -> take.ready() && (take.roomFrame() != null || take.leadFrames() >= LEAST_LEAD))

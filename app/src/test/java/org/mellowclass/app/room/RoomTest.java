@@ -5,15 +5,23 @@ import static org.springframework.security.test.web.servlet.request.SecurityMock
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.jsonPath;
+import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
 
+import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import java.util.UUID;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import java.util.zip.CRC32;
 
+import com.jayway.jsonpath.JsonPath;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.lineup.LineUps;
+import org.mellowclass.app.people.Person;
 import org.mellowclass.app.takes.Recording;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
@@ -42,6 +50,8 @@ class RoomTest {
     @Autowired
     private TakeShelf takes;
     @Autowired
+    private LineUps lineUps;
+    @Autowired
     private Schools schools;
     @Autowired
     private MockMvc mvc;
@@ -57,7 +67,7 @@ class RoomTest {
     }
 
     private static Recording.Start start(long leadSeconds, Long placeFrame, Long lineId) {
-        return new Recording.Start("Noor", Frames.RATE, Frames.ofSeconds(leadSeconds), placeFrame, lineId, Set.of(), Set.of(), "{\"echoCancellation\":false}");
+        return new Recording.Start("Noor", Frames.RATE, Frames.ofSeconds(leadSeconds), placeFrame, lineId, Set.of(), Set.of(), "{\"echoCancellation\":false}", null);
     }
 
     @Test
@@ -121,7 +131,7 @@ class RoomTest {
         recording.addGuest(school.partner(), school.episodeId(), "Mr Pellow", "SCHOOL");
         assertThat(recording.guests(school.student(), school.episodeId())).isEqualTo(guests);
         schools.recorded(school, new Recording.Start("Noor", Frames.RATE, 0, null, null, Set.of(school.partner().id(), school.neighbour().id()),
-                Set.of(guests.get(0).id()), null), SPOKEN);
+                Set.of(guests.get(0).id()), null, null), SPOKEN);
         String page = mvc.perform(get("/episodes/" + school.episodeId() + "/record").with(As.person(school.student()))).andReturn().getResponse().getContentAsString();
         assertThat(page).as("who signed in is not who speaks; another crew's voice is not taken").contains("Mr Pellow, Tess · level");
     }
@@ -143,5 +153,33 @@ class RoomTest {
         } catch (Exception e) {
             throw new IllegalStateException(e);
         }
+    }
+
+    @Test
+    void two_laptops_begin_on_one_word_and_land_at_one_place_in_step() throws Exception {
+        String path = "/episodes/" + school.episodeId() + "/together";
+        mvc.perform(post(path + "/start").with(As.person(school.teacher())).with(csrf())).andExpect(status().isConflict());
+        for (Person student : List.of(school.student(), school.partner())) {
+            mvc.perform(post(path + "/wait").param("laptop", UUID.randomUUID().toString()).with(As.person(student)).with(csrf())).andExpect(status().isOk());
+        }
+        String word = mvc.perform(post(path + "/start").with(As.person(school.teacher())).with(csrf()))
+                .andExpect(jsonPath("$.waiting[0]").value("Noor")).andExpect(jsonPath("$.waiting[1]").value("Tess")).andReturn().getResponse().getContentAsString();
+        String key = JsonPath.read(word, "$.word.key");
+        assertThat(JsonPath.<String>read(mvc.perform(post(path + "/start").with(As.person(school.student())).with(csrf())).andReturn().getResponse()
+                .getContentAsString(), "$.word.key")).as("a second press gives the same word").isEqualTo(key);
+
+        Signal conversation = Signal.noise(1, -12, 9, 4);
+        float[] all = conversation.samples()[0];
+        Recording.Start start = new Recording.Start("Noor", Frames.RATE, 0, 0L, null, Set.of(), Set.of(), null, key);
+        Recording.Begun late = recording.begin(school.student(), school.episodeId(), new Recording.Start("Tess", Frames.RATE, 0, 0L, null, Set.of(), Set.of(), null, key));
+        long first = schools.recorded(school, start, Signal.of(Frames.RATE, Arrays.copyOf(all, 8 * Frames.RATE)));
+        assertThat(lineUps.ofEpisode(school.student(), school.episodeId())).as("the other one is still on its way").isEmpty();
+        schools.finish(school, late, Signal.of(Frames.RATE, Arrays.copyOfRange(all, 12_345, all.length)));
+        Schools.await(() -> lineUps.ofEpisode(school.student(), school.episodeId()).stream().anyMatch(it -> it.laidAt() != null));
+        Map<Long, Long> starts = bench.head(school.student(), school.episodeId()).timeline().tracks().stream().flatMap(track -> track.clips().stream())
+                .collect(Collectors.toMap(clip -> clip.source().takeId(), Clip::startFrame));
+        // the first to begin stays, and it heard 12,345 frames less of what went before
+        assertThat(starts.get(first) - starts.get(late.takeId())).isBetween(-12_345L - 48, -12_345L + 48);
+        assertThat(Math.min(starts.get(first), starts.get(late.takeId()))).isZero();
     }
 }

@@ -5,6 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.LocalDate;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
@@ -152,17 +153,26 @@ public class Schools {
 
     /** A second of tone recorded for a line, ready. */
     public long takeOfLine(School school, long lineId) {
-        return recorded(school, new Recording.Start("Noor", Frames.RATE, 0, null, lineId, Set.of(), Set.of(), null), Signal.sine(1, 400, -12, 1));
+        return recorded(school, new Recording.Start("Noor", Frames.RATE, 0, null, lineId, Set.of(), Set.of(), null, null), Signal.sine(1, 400, -12, 1));
     }
 
     /** A recording at 48 kHz by the first episode's student, ready. */
     public long recorded(School school, Recording.Start start, Signal signal) {
-        Recording.Begun begun = recording.begin(school.student, school.episodeId, start);
-        byte[] pcm = Pcm16.interleaved(signal.samples(), signal.samples()[0].length);
-        CRC32 crc = new CRC32();
-        crc.update(pcm);
-        recording.chunk(begun.uploadKey(), 0, 0, crc.getValue(), pcm);
-        recording.end(begun.uploadKey(), 1, pcm.length / 2, false);
+        return finish(school, recording.begin(school.student, school.episodeId, start), signal);
+    }
+
+    /** Sends all of a recording that has begun in one chunk a second, and waits until the take is ready. */
+    public long finish(School school, Recording.Begun begun, Signal signal) {
+        float[] samples = signal.samples()[0];
+        int chunks = 0;
+        for (int from = 0; from < samples.length; from += Frames.RATE) {
+            float[] second = Arrays.copyOfRange(samples, from, Math.min(samples.length, from + Frames.RATE));
+            byte[] pcm = Pcm16.interleaved(new float[][] {second}, second.length);
+            CRC32 crc = new CRC32();
+            crc.update(pcm);
+            recording.chunk(begun.uploadKey(), chunks++, from, crc.getValue(), pcm);
+        }
+        recording.end(begun.uploadKey(), chunks, samples.length, false);
         awaitMeasured(school, begun.takeId());
         return begun.takeId();
     }

@@ -19,6 +19,8 @@ import java.util.regex.Pattern;
 import org.junit.jupiter.api.DynamicTest;
 import org.junit.jupiter.api.TestFactory;
 import org.mellowclass.app.feed.AirDesk;
+import org.mellowclass.app.lineup.LineUps;
+import org.mellowclass.app.lineup.LinedUp;
 import org.mellowclass.app.people.Invitations;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.review.HandIn;
@@ -111,6 +113,13 @@ class AccessMatrixTest {
             Map.entry("POST /episodes/{episodeId}/guests", Open.TO_CREW),
             Map.entry("POST /episodes/{episodeId}/takes/{takeId}/fix", Open.TO_CREW),
             Map.entry("POST /episodes/{episodeId}/takes/{takeId}/louder", Open.TO_CREW),
+            Map.entry("GET /episodes/{episodeId}/line-up", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /episodes/{episodeId}/line-up/pairs", Open.TO_CREW_AND_TEACHER),
+            Map.entry("POST /episodes/{episodeId}/line-up", Open.TO_CREW),
+            Map.entry("POST /episodes/{episodeId}/line-up/{lineUpId}/lay", Open.TO_CREW),
+            Map.entry("GET /episodes/{episodeId}/together", Open.TO_CREW_AND_TEACHER),
+            Map.entry("POST /episodes/{episodeId}/together/wait", Open.TO_CREW),
+            Map.entry("POST /episodes/{episodeId}/together/start", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /episodes/{episodeId}/microphone-check", Open.TO_CREW),
             Map.entry("POST /takes/{takeId}/erase-request", Open.TO_CREW),
             Map.entry("POST /takes/{takeId}/keep", Open.TO_TEACHER),
@@ -193,6 +202,8 @@ class AccessMatrixTest {
     @Autowired
     private MarginNotes notes;
     @Autowired
+    private LineUps lineUps;
+    @Autowired
     private AirDesk airDesk;
 
     private Schools.School school;
@@ -213,6 +224,7 @@ class AccessMatrixTest {
     private String invitationKey;
     private long noteToTick;
     private long noteToTakeBack;
+    private long lineUpId;
 
     @TestFactory
     List<DynamicTest> every_role_against_every_address() throws IOException {
@@ -255,6 +267,10 @@ class AccessMatrixTest {
         shelf.addExcerpt(school.teacher(), soundId, "start", OptionalLong.of(0), OptionalLong.of(100));
         excerptId = shelf.excerpts(school.teacher(), school.classId()).get(soundId).get(0).id();
         invitationKey = invitations.invite(school.teacher(), school.classId(), "colleague@school.example");
+        long secondLaptop = schools.readyTake(school, Signal.noise(1, -12, 6, 7), "Tess");
+        lineUps.ask(school.student(), school.episodeId(), List.of(schools.readyTake(school, Signal.noise(1, -12, 6, 7), "Noor"), secondLaptop));
+        lineUpId = lineUps.ofEpisode(school.student(), school.episodeId()).get(0).id();
+        Schools.await(() -> lineUps.ofEpisode(school.student(), school.episodeId()).get(0).state() == LinedUp.State.MATCHED);
         uploadKey = recording.begin(school.student(), school.episodeId(), Recording.Start.on("Noor", 48_000)).uploadKey();
         for (int i = 0; i < 2; i++) {
             notes.write(school.teacher(), handIn.id(), MarginNote.Kind.LOVELY, "Lovely.", 0, 48_000);
@@ -312,7 +328,7 @@ class AccessMatrixTest {
                         .replace("SECOND", Long.toString(secondClass)));
             }
         }
-        request.param("rate", "48000").param("channels", "1").param("track", "Noor");
+        request.param("laptop", "00000000-0000-4000-8000-000000000000").param("rate", "48000").param("channels", "1").param("track", "Noor");
         for (Map.Entry<String, String> parameter : Map.of("firstFrame", "0", "crc32", ZEROS_CRC32, "decision", "ANOTHER_PASS", "email", "x",
                 "password", "x", "code", "x", "name", "x", "passphrase", "x", "title", "", "description", "").entrySet()) {
             request.param(parameter.getKey(), parameter.getValue());
@@ -333,7 +349,7 @@ class AccessMatrixTest {
     private String filled(String address) {
         Map<String, Object> values = Map.ofEntries(Map.entry("crewId", crewId), Map.entry("studentId", address.endsWith("/leave") ? leavingStudent : spareStudent), Map.entry("partId", partId),
                 Map.entry("soundId", soundId), Map.entry("excerptId", excerptId), Map.entry("invitationKey", invitationKey),
-                Map.entry("classId", school.classId()),
+                Map.entry("classId", school.classId()), Map.entry("lineUpId", lineUpId),
                 Map.entry("episodeId", school.episodeId()), Map.entry("handInId", handIn.id()),
                 Map.entry("sourceFrame", 100), Map.entry("takeId", address.endsWith("/erase") ? takeToErase : address.endsWith("/choose") ? lineTake : readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : noteToTick), Map.entry("uploadKey", uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
                 Map.entry("from", 0), Map.entry("to", 480), Map.entry("feedKey", feedKey),
