@@ -13,6 +13,7 @@ fi
 
 mkdir -p "$target/vendor/files" "$target/css"
 cp node_modules/htmx.org/dist/htmx.min.js "$target/vendor/htmx.js"
+cp node_modules/tus-js-client/dist/tus.min.js "$target/vendor/tus.js"
 cp node_modules/@alpinejs/csp/dist/cdn.min.js "$target/vendor/alpine.js"
 for weight in 400 700; do
   cp "node_modules/@fontsource/atkinson-hyperlegible/files/atkinson-hyperlegible-latin-$weight-normal.woff2" "$target/vendor/files/"

@@ -286,7 +286,7 @@ new EventSource(turn().dataset.live).onmessage = () => window.htmx.trigger(turn(
 const recorder = byId('recorder');
 if (recorder) {
   attachRecorder(recorder);
-  attachBringIn(refreshTakes);
+  attachBringIn(recorder.dataset.episode, refreshTakes);
 } else {
   attachTogether(byId('together'), null);
 }

@@ -1,9 +1,11 @@
-// Brings files in by picker or by dropping them: each can be heard and left out first; they are sent one after the other.
-import { csrfHeaders, wordsFor } from '../shared/http.js';
+// Brings files in by picker or by dropping them: each can be heard and left out first; they are sent one after the other. What
+// an earlier page did not finish goes on by itself.
+import { sendFile } from './file-sending.js';
+import { forgetFile, keepFile, keptFiles } from './kept-files.js';
 
 const MOST_BYTES = 2 * 1024 ** 3;
 
-export function attachBringIn(refreshTakes) {
+export function attachBringIn(episodeId, refreshTakes) {
   const card = document.getElementById('bring-in');
   const form = document.getElementById('bring-form');
   const state = document.getElementById('bring-state');
@@ -61,29 +63,26 @@ export function attachBringIn(refreshTakes) {
     return item;
   }
 
+  /** Where a file goes, as the form says it now. */
+  function wish(file) {
+    const said = new FormData(form);
+    const placing = said.get('placing');
+    const own = placing === 'START' && file.name.replace(/\.[^.]{1,5}$/, '').slice(0, 60);
+    return { episodeId, file, trackName: own || said.get('trackName'), placing };
+  }
+
   /** Sends one file; resolves to words of refusal, or null. */
-  function send({ file, progress }) {
-    if (file.size > MOST_BYTES) {
-      return Promise.resolve('This file is larger than 2 GB. Bring in a shorter part.');
+  async function send(each) {
+    if (each.file.size > MOST_BYTES) {
+      return 'This file is larger than 2 GB. Bring in a shorter part.';
     }
-    const body = new FormData(form);
-    body.set('file', file);
-    if (body.get('placing') === 'START') {
-      body.set('trackName', file.name.replace(/\.[^.]{1,5}$/, '').slice(0, 60) || body.get('trackName'));
-    }
-    return new Promise(resolve => {
-      const request = new XMLHttpRequest();
-      request.open('POST', form.action);
-      Object.entries(csrfHeaders()).forEach(([name, value]) => request.setRequestHeader(name, value));
-      request.setRequestHeader('Accept', 'application/json');
-      request.responseType = 'json';
-      request.upload.onprogress = event => { progress.value = 100 * event.loaded / event.total; };
-      request.onload = () => resolve(request.status < 300 ? null : wordsFor(request.status, request.response));
-      request.onerror = () => resolve('The network is gone. The file is still on your computer. Try again.');
-      progress.hidden = false;
-      progress.value = 0;
-      request.send(body);
+    each.progress.hidden = false;
+    const refused = await sendFile(episodeId, each.wish, part => { each.progress.value = 100 * part; }, trouble => {
+      each.word.textContent = trouble ? 'The network is gone. It goes on by itself.' : '';
     });
+    each.keptAs.then(forgetFile);
+    each.wish = null;
+    return refused;
   }
 
   async function sendAll() {
@@ -92,6 +91,10 @@ export function attachBringIn(refreshTakes) {
     }
     sending = true;
     let here = 0;
+    for (const each of chosen.filter(each => !each.wish)) {
+      each.wish = wish(each.file);
+      each.keptAs = keepFile(each.wish);
+    }
     for (const each of [...chosen]) {
       each.out.hidden = true;
       say(`Sending ${each.file.name} …`);
@@ -129,5 +132,11 @@ export function attachBringIn(refreshTakes) {
       input.required = false;
     }
   });
-  window.addEventListener('beforeunload', event => sending && event.preventDefault());
+  keptFiles(episodeId).then(kept => {
+    if (kept.length > 0 && chosen.length === 0) {
+      chosen = kept.map(({ id, ...entry }) => ({ file: entry.file, address: URL.createObjectURL(entry.file), wish: entry, keptAs: Promise.resolve(id) }));
+      list.replaceChildren(...chosen.map(row));
+      sendAll();
+    }
+  });
 }

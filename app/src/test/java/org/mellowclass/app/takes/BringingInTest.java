@@ -5,15 +5,21 @@ import static org.assertj.core.api.Assertions.within;
 import static org.hamcrest.Matchers.is;
 import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.head;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.multipart;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.patch;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.header;
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.jsonPath;
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
+import java.util.Arrays;
+import java.util.Base64;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -27,6 +33,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.mellowclass.app.MellowProperties;
 import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.people.Person;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.As;
 import org.mellowclass.app.testing.Schools;
@@ -39,6 +46,7 @@ import org.mellowclass.core.timeline.Track;
 import org.mellowclass.media.SoundEncoder;
 import org.mellowclass.media.Tags;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.mock.web.MockHttpServletResponse;
 import org.springframework.mock.web.MockMultipartFile;
 import org.springframework.test.web.servlet.MockMvc;
 import org.springframework.test.web.servlet.ResultActions;
@@ -183,5 +191,59 @@ class BringingInTest {
         try (Stream<Path> files = Files.walk(properties.folder())) {
             return files.filter(Files::isRegularFile).collect(Collectors.toSet());
         }
+    }
+
+    private MockHttpServletResponse part(String location, Person who, long offset, byte[] bytes) throws Exception {
+        return mvc.perform(patch(location).header("Upload-Offset", offset).contentType("application/offset+octet-stream").content(bytes)
+                .with(As.person(who)).with(csrf())).andReturn().getResponse();
+    }
+
+    private String begun(long bytes, String trackName) throws Exception {
+        return mvc.perform(post("/episodes/" + school.episodeId() + "/files").header("Upload-Length", bytes).header("Upload-Metadata",
+                "filename " + base64("eels.wav") + ",trackName " + base64(trackName) + ",placing " + base64("LIST")).with(As.person(school.student())).with(csrf()))
+                .andExpect(status().isCreated()).andReturn().getResponse().getHeader("Location");
+    }
+
+    private static String base64(String text) {
+        return Base64.getEncoder().encodeToString(text.getBytes(StandardCharsets.UTF_8));
+    }
+
+    private int offset(String location) throws Exception {
+        return Integer.parseInt(mvc.perform(head(location).with(As.person(school.student()))).andReturn().getResponse().getHeader("Upload-Offset"));
+    }
+
+    @Test
+    void a_file_that_comes_in_parts_goes_on_where_it_stopped() throws Exception {
+        byte[] file = Files.readAllBytes(Schools.write(Schools.speech(), folder.resolve("a.wav")));
+        String location = begun(file.length, "Noor");
+        assertThat(part(location, school.student(), 0, Arrays.copyOf(file, 100_000)).getHeader("Upload-Offset")).isEqualTo("100000");
+        assertThat(offset(location)).isEqualTo(100_000);
+        assertThat(part(location, school.student(), 0, Arrays.copyOf(file, 100_000)).getStatus()).as("the same part again").isEqualTo(409);
+        assertThat(part(location, school.stranger(), 100_000, new byte[10]).getStatus()).isEqualTo(404);
+        assertThat(takes.ofEpisode(school.student(), school.episodeId())).isEmpty();
+        assertThat(part(location, school.partner(), 100_000, Arrays.copyOfRange(file, 100_000, file.length)).getStatus()).as("anybody of the crew").isEqualTo(204);
+        assertThat(offset(location)).isEqualTo(file.length);
+        Schools.await(() -> takes.ready(school.episodeId()).size() == 1);
+        assertThat(takes.ready(school.episodeId()).values()).singleElement().satisfies(take -> {
+            assertThat(take.name()).isEqualTo("eels");
+            assertThat(take.frames()).isEqualTo(Schools.speech().frames());
+        });
+        assertThat(part(location, school.student(), file.length, new byte[0]).getStatus()).as("its answer was lost").isEqualTo(204);
+        assertThat(takes.ofEpisode(school.student(), school.episodeId())).hasSize(1);
+    }
+
+    @Test
+    void a_file_in_parts_is_looked_at_and_limited_as_any_other() throws Exception {
+        String location = begun(1000, "Noor");
+        MockHttpServletResponse refused = part(location, school.student(), 0, "Dear diary, ".repeat(200).getBytes(StandardCharsets.UTF_8));
+        assertThat(refused.getStatus()).isEqualTo(422);
+        assertThat(refused.getContentAsString()).contains("not a recording");
+        assertThat(mvc.perform(head(location).with(As.person(school.student()))).andReturn().getResponse().getStatus()).isEqualTo(404);
+        for (long bytes : new long[] {0, -1, FilesInParts.MOST_BYTES + 1}) {
+            mvc.perform(post("/episodes/" + school.episodeId() + "/files").header("Upload-Length", bytes).header("Upload-Metadata", "trackName " + base64("Noor"))
+                    .with(As.person(school.student())).with(csrf())).andExpect(status().isUnprocessableEntity());
+        }
+        mvc.perform(post("/episodes/" + school.episodeId() + "/files").header("Upload-Length", 10).header("Upload-Metadata", "trackName ???")
+                .with(As.person(school.student())).with(csrf())).andExpect(status().isUnprocessableEntity());
     }
 }

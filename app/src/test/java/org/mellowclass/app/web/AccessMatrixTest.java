@@ -117,6 +117,9 @@ class AccessMatrixTest {
             Map.entry("GET /episodes/{episodeId}/line-up/pairs", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /episodes/{episodeId}/line-up", Open.TO_CREW),
             Map.entry("POST /episodes/{episodeId}/line-up/{lineUpId}/lay", Open.TO_CREW),
+            Map.entry("POST /episodes/{episodeId}/files", Open.TO_CREW),
+            Map.entry("HEAD /files/{uploadKey}", Open.TO_CREW),
+            Map.entry("PATCH /files/{uploadKey}", Open.TO_CREW),
             Map.entry("GET /episodes/{episodeId}/together", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /episodes/{episodeId}/together/wait", Open.TO_CREW),
             Map.entry("POST /episodes/{episodeId}/together/start", Open.TO_CREW_AND_TEACHER),
@@ -225,6 +228,7 @@ class AccessMatrixTest {
     private long noteToTick;
     private long noteToTakeBack;
     private long lineUpId;
+    private String fileKey;
 
     @TestFactory
     List<DynamicTest> every_role_against_every_address() throws IOException {
@@ -271,6 +275,7 @@ class AccessMatrixTest {
         lineUps.ask(school.student(), school.episodeId(), List.of(schools.readyTake(school, Signal.noise(1, -12, 6, 7), "Noor"), secondLaptop));
         lineUpId = lineUps.ofEpisode(school.student(), school.episodeId()).get(0).id();
         Schools.await(() -> lineUps.ofEpisode(school.student(), school.episodeId()).get(0).state() == LinedUp.State.MATCHED);
+        fileKey = begunFile();
         uploadKey = recording.begin(school.student(), school.episodeId(), Recording.Start.on("Noor", 48_000)).uploadKey();
         for (int i = 0; i < 2; i++) {
             notes.write(school.teacher(), handIn.id(), MarginNote.Kind.LOVELY, "Lovely.", 0, 48_000);
@@ -282,6 +287,16 @@ class AccessMatrixTest {
         airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.", true);
         Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());
         episodeKey = airDesk.onAir(school.episodeId()).orElseThrow().publicKey();
+    }
+
+    private String begunFile() throws IOException {
+        try {
+            return mvc.perform(MockMvcRequestBuilders.post("/episodes/" + school.episodeId() + "/files").header("Upload-Length", "1000")
+                    .header("Upload-Metadata", "trackName Tm9vcg==").with(csrf()).with(As.person(school.student()))).andReturn().getResponse()
+                    .getHeader("Location").substring("/files/".length());
+        } catch (Exception e) {
+            throw new IOException(e);
+        }
     }
 
     private long added(String name) {
@@ -351,7 +366,7 @@ class AccessMatrixTest {
                 Map.entry("soundId", soundId), Map.entry("excerptId", excerptId), Map.entry("invitationKey", invitationKey),
                 Map.entry("classId", school.classId()), Map.entry("lineUpId", lineUpId),
                 Map.entry("episodeId", school.episodeId()), Map.entry("handInId", handIn.id()),
-                Map.entry("sourceFrame", 100), Map.entry("takeId", address.endsWith("/erase") ? takeToErase : address.endsWith("/choose") ? lineTake : readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : noteToTick), Map.entry("uploadKey", uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
+                Map.entry("sourceFrame", 100), Map.entry("takeId", address.endsWith("/erase") ? takeToErase : address.endsWith("/choose") ? lineTake : readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : noteToTick), Map.entry("uploadKey", address.contains("/files/") ? fileKey : uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
                 Map.entry("from", 0), Map.entry("to", 480), Map.entry("feedKey", feedKey),
                 Map.entry("episodeKey", episodeKey), Map.entry("slug", "eels"));
         Matcher matcher = Pattern.compile("\\{(\\w+)(:[^}]*)?}").matcher(address.substring(address.indexOf(' ') + 1));

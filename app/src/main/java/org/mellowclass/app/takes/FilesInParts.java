@@ -1,0 +1,170 @@
+package org.mellowclass.app.takes;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+
+import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.store.RandomKey;
+import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.web.Fields;
+import org.mellowclass.app.web.NotFound;
+import org.mellowclass.app.web.Refusal;
+import org.springframework.stereotype.Service;
+
+/**
+ * Large files that come in parts: whatever cuts them off, they go on where they stopped. A part that was cut off itself is
+ * kept as far as it came. Nothing is a take before all of it is there and has been looked at.
+ */
+@Service
+class FilesInParts {
+
+    static final long MOST_BYTES = 2L << 30;
+    private static final int LONGEST_NAME = 255;
+    /** The sweeper deletes arriving files that nobody has written to for a day; their rows go a little later. */
+    private static final Duration FORGOTTEN_AFTER = Duration.ofDays(2);
+
+    private final IncomingFileMapper rows;
+    private final BringingIn bringingIn;
+    private final SoundStore store;
+    private final Access access;
+    private final Clock clock;
+    private final Set<String> busy = ConcurrentHashMap.newKeySet();
+
+    FilesInParts(IncomingFileMapper rows, BringingIn bringingIn, SoundStore store, Access access, Clock clock) {
+        this.rows = rows;
+        this.bringingIn = bringingIn;
+        this.store = store;
+        this.access = access;
+        this.clock = clock;
+    }
+
+    /** What is known of a file on its way. */
+    record IncomingFile(String uploadKey, long episodeId, String fileName, String trackName, Take.Placing placing, long bytes, String arriving,
+                        Long takeId) {
+    }
+
+    @Mapper
+    interface IncomingFileMapper {
+
+        @Insert("""
+                INSERT INTO incoming_file (upload_key, episode_id, author_id, file_name, track_name, placing, bytes, arriving, begun_at)
+                VALUES (#{file.uploadKey}, #{file.episodeId}, #{authorId}, #{file.fileName}, #{file.trackName}, #{file.placing}, #{file.bytes},
+                        #{file.arriving}, #{at})
+                """)
+        void add(IncomingFile file, long authorId, Instant at);
+
+        @Select("""
+                SELECT upload_key, episode_id, file_name, track_name, placing, bytes, arriving, take_id FROM incoming_file
+                WHERE upload_key = #{key}
+                """)
+        Optional<IncomingFile> find(String key);
+
+        @Update("UPDATE incoming_file SET take_id = #{takeId} WHERE upload_key = #{key}")
+        void arrived(String key, long takeId);
+
+        @Delete("DELETE FROM incoming_file WHERE upload_key = #{key}")
+        void delete(String key);
+
+        @Delete("DELETE FROM incoming_file WHERE begun_at < #{before}")
+        void forget(Instant before);
+    }
+
+    /** Begins a file of so many bytes; returns its key. */
+    String begin(Person viewer, long episodeId, String fileName, String trackName, Take.Placing placing, long bytes) throws IOException {
+        access.ownEpisode(viewer, episodeId);
+        if (bytes <= 0) {
+            throw Refusal.unfit("take.EMPTY");
+        }
+        if (bytes > MOST_BYTES) {
+            throw Refusal.unfit("take.TOO_LARGE");
+        }
+        String track = Fields.required(trackName, Take.LONGEST_TRACK_NAME, "take.TRACK_NAME");
+        String name = fileName == null ? "" : fileName.substring(0, Math.min(LONGEST_NAME, fileName.length()));
+        rows.forget(clock.instant().minus(FORGOTTEN_AFTER));
+        String key = RandomKey.next();
+        rows.add(new IncomingFile(key, episodeId, name, track, placing, bytes, store.temporaryFile(".part").toString(), null), viewer.id(), clock.instant());
+        return key;
+    }
+
+    /** A file on its way, for its crew. */
+    IncomingFile find(Person viewer, String key) {
+        IncomingFile file = rows.find(key).orElseThrow(NotFound::new);
+        access.ownEpisode(viewer, file.episodeId);
+        return file;
+    }
+
+    /** How much of it is here. */
+    long arrived(IncomingFile file) throws IOException {
+        if (file.takeId != null) {
+            return file.bytes;
+        }
+        Path arriving = Path.of(file.arriving);
+        if (!Files.exists(arriving)) {
+            throw new NotFound();
+        }
+        return Files.size(arriving);
+    }
+
+    /**
+     * Takes the next part, and makes a take of the file with the last one; returns how much is here now. A refused file
+     * leaves nothing behind.
+     *
+     * @param offset where the part begins: where the one before has ended
+     */
+    long add(Person viewer, String key, long offset, InputStream part) throws IOException {
+        IncomingFile file = find(viewer, key);
+        if (!busy.add(key)) {
+            throw Refusal.conflict("take.PART_IS_COMING");
+        }
+        try {
+            if (arrived(file) != offset) {
+                throw Refusal.conflict("take.WRONG_PART");
+            }
+            if (file.takeId != null) {
+                return file.bytes;
+            }
+            Path arriving = Path.of(file.arriving);
+            try (OutputStream out = Files.newOutputStream(arriving, StandardOpenOption.APPEND)) {
+                byte[] buffer = new byte[1 << 16];
+                long left = file.bytes - offset;
+                for (int read; left > 0 && (read = part.read(buffer, 0, (int) Math.min(buffer.length, left))) > 0; left -= read) {
+                    out.write(buffer, 0, read);
+                }
+            }
+            long here = Files.size(arriving);
+            if (here == file.bytes) {
+                finish(viewer, file, arriving);
+            }
+            return here;
+        } finally {
+            busy.remove(key);
+        }
+    }
+
+    private void finish(Person viewer, IncomingFile file, Path arriving) throws IOException {
+        try {
+            rows.arrived(file.uploadKey, bringingIn.bringIn(viewer, file.episodeId, file.fileName, file.trackName, file.placing,
+                    target -> Files.move(arriving, target, StandardCopyOption.REPLACE_EXISTING)));
+        } catch (Refusal refused) {
+            rows.delete(file.uploadKey);
+            throw refused;
+        }
+    }
+}

@@ -1,0 +1,55 @@
+// Sends a file in parts by the open protocol tus: after a lost network or another start of the page it goes on where it stopped.
+import { csrfHeaders, wordsFor } from '../shared/http.js';
+
+const PART_BYTES = 8 * 1024 ** 2;
+const RETRY_MS = [500, 1000, 2000, 4000, 8000, 8000, 8000, 8000];
+
+const body = response => {
+  try {
+    return JSON.parse(response.getBody());
+  } catch {
+    return null;
+  }
+};
+
+/** Resolves to words of refusal, or null when it is there. Never gives up because of the network. */
+export function sendFile(episodeId, { file, trackName, placing }, onProgress, onTrouble) {
+  return new Promise(resolve => {
+    const upload = new window.tus.Upload(file, {
+      endpoint: `/episodes/${episodeId}/files`,
+      chunkSize: PART_BYTES,
+      retryDelays: RETRY_MS,
+      removeFingerprintOnSuccess: true,
+      // the same file for another track or place is another upload
+      fingerprint: async () => ['mellow', episodeId, file.name, file.size, file.lastModified, trackName, placing].join('/'),
+      metadata: { filename: file.name, trackName, placing },
+      headers: { ...csrfHeaders(), Accept: 'application/json' },
+      onProgress: (sent, whole) => {
+        onTrouble(false);
+        onProgress(sent / whole);
+      },
+      onShouldRetry: problem => {
+        const status = problem.originalResponse?.getStatus() ?? 0;
+        onTrouble(status === 0);
+        return status === 0 || status >= 500 || status === 409 || status === 423;
+      },
+      onError: problem => {
+        if (!problem.originalResponse) {
+          onTrouble(true);
+          window.addEventListener('online', go, { once: true });
+          return;
+        }
+        resolve(wordsFor(problem.originalResponse.getStatus(), body(problem.originalResponse)));
+      },
+      onSuccess: () => resolve(null),
+    });
+    async function go() {
+      const [earlier] = await upload.findPreviousUploads();
+      if (earlier) {
+        upload.resumeFromPreviousUpload(earlier);
+      }
+      upload.start();
+    }
+    go();
+  });
+}

@@ -1,0 +1,24 @@
+// Files that are being sent, kept in IndexedDB so that they go on after the page was loaded again. One that does not fit is
+// not kept: it goes on when the same file is chosen again.
+
+const DATABASE = 'mellow-files';
+
+const done = request => new Promise((resolve, reject) => {
+  request.onsuccess = () => resolve(request.result);
+  request.onerror = () => reject(request.error);
+});
+
+async function store(mode) {
+  const request = indexedDB.open(DATABASE, 1);
+  request.onupgradeneeded = () => request.result.createObjectStore('files', { keyPath: 'id', autoIncrement: true });
+  return (await done(request)).transaction('files', mode).objectStore('files');
+}
+
+/** Keeps a file with where it goes; resolves to its id, or null. */
+export const keepFile = async entry => done((await store('readwrite')).put(entry)).catch(() => null);
+
+export const forgetFile = async id => id !== null && done((await store('readwrite')).delete(id)).catch(() => {});
+
+/** What an earlier page did not finish sending to an episode. */
+export const keptFiles = async episodeId =>
+  (await done((await store('readonly')).getAll()).catch(() => [])).filter(entry => entry.episodeId === episodeId);
