@@ -3,8 +3,10 @@ package org.mellowclass.app.review;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
@@ -13,6 +15,7 @@ import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.live.LiveEvents;
+import org.mellowclass.app.people.Access;
 import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.SoundStore;
@@ -37,6 +40,7 @@ import org.slf4j.LoggerFactory;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Mixes a hand-in down to the house sound, keeps it as FLAC and judges it. */
 @Component
@@ -56,12 +60,14 @@ class HandInMaking {
     private final Briefs briefs;
     private final SoundStore store;
     private final SoundEncoder encoder;
+    private final Access access;
+    private final TransactionTemplate transaction;
     private final Jobs jobs;
     private final LiveEvents live;
     private final ObjectMapper json;
 
     HandInMaking(HandInMapper handIns, Bench bench, TakeShelf takes, TakeMeasuring measuring, Briefs briefs, SoundStore store, SoundEncoder encoder,
-                 Jobs jobs, LiveEvents live, ObjectMapper json) {
+                 Access access, TransactionTemplate transaction, Jobs jobs, LiveEvents live, ObjectMapper json) {
         this.handIns = handIns;
         this.bench = bench;
         this.takes = takes;
@@ -69,6 +75,8 @@ class HandInMaking {
         this.briefs = briefs;
         this.store = store;
         this.encoder = encoder;
+        this.access = access;
+        this.transaction = transaction;
         this.jobs = jobs;
         this.live = live;
         this.json = json;
@@ -87,11 +95,20 @@ class HandInMaking {
         }
     }
 
+    /** Again if a take that it holds is erased meanwhile: nothing of it may be left. */
     void run(long handInId) throws IOException {
-        HandIn handIn = handIns.find(handInId).orElseThrow();
-        if (handIn.state() != HandIn.State.MAKING) {
-            return;
+        for (HandIn handIn = find(handInId); handIn.state() == HandIn.State.MAKING; handIn = find(handInId)) {
+            make(handIn);
         }
+    }
+
+    private HandIn find(long handInId) {
+        return handIns.find(handInId).orElseThrow();
+    }
+
+    private void make(HandIn handIn) throws IOException {
+        long handInId = handIn.id();
+        Set<Long> heard = heard(handIn);
         Timeline timeline = bench.timeline(handIn.timelineHash());
         for (long takeId : Bench.takesIn(timeline)) {
             measuring.ensure(takeId);
@@ -114,15 +131,35 @@ class HandInMaking {
                     ClippedPlaces.in(timeline, take -> ready.containsKey(take) ? takes.clipped(ready.get(take)) : List.of()),
                     DeadAirFinder.find(loudness, handIn.frames(), DeadAirFinder.ordinaryPauseFrames()),
                     handIn.frames()), house);
-            if (handIns.ready(handInId, store.put(flac), store.put(skylineFile), json.writeValueAsString(check)) == 0) {
-                LOG.info("hand-in {} was made by somebody else meanwhile", handInId);
-            }
-            live.episodeChanged(handIn.episodeId());
+            keep(handIn, heard, store.put(flac), store.put(skylineFile), json.writeValueAsString(check));
         } finally {
             jobs.ended(KIND, handInId);
             Files.deleteIfExists(flac);
             Files.deleteIfExists(skylineFile);
         }
+    }
+
+    private void keep(HandIn handIn, Set<Long> heard, String soundKey, String skylineKey, String report) throws IOException {
+        Boolean kept = transaction.execute(status -> {
+            access.hold(handIn.episodeId());
+            if (!heard(handIn).equals(heard) || handIns.ready(handIn.id(), soundKey, skylineKey, report) == 0) {
+                return false;
+            }
+            live.episodeChanged(handIn.episodeId());
+            return true;
+        });
+        if (!Boolean.TRUE.equals(kept)) {
+            LOG.info("hand-in {} was made in vain: a take was erased, or somebody else has made it", handIn.id());
+            store.delete(soundKey);
+            store.delete(skylineKey);
+        }
+    }
+
+    /** The takes that are heard in it now. */
+    private Set<Long> heard(HandIn handIn) {
+        Set<Long> heard = new HashSet<>(Bench.takesIn(bench.timeline(handIn.timelineHash())));
+        heard.retainAll(takes.ready(handIn.episodeId()).keySet());
+        return heard;
     }
 
     /** Opens the mix once for each pass over it, and tells the progress over all of them. */

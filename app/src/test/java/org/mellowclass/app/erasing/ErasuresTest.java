@@ -6,8 +6,12 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
+import java.util.concurrent.locks.LockSupport;
 
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.bench.PreviewSound;
 import org.mellowclass.app.feed.AirDesk;
@@ -21,7 +25,9 @@ import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.Schools;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.testing.Signal;
+import org.mellowclass.media.SoundDecoder;
 import org.springframework.beans.factory.annotation.Autowired;
 
 @AppTest
@@ -37,6 +43,8 @@ class ErasuresTest {
     private Bench bench;
     @Autowired
     private PreviewSound preview;
+    @Autowired
+    private SoundDecoder decoder;
     @Autowired
     private HandIns handIns;
     @Autowired
@@ -89,5 +97,24 @@ class ErasuresTest {
         erasures.erase(school.teacher(), take);
         assertThat(takes.ready(school.episodeId())).isEmpty();
         assertThat(bench.head(school.student(), school.episodeId()).timeline().endFrame()).isZero();
+    }
+
+    @ParameterizedTest
+    @ValueSource(longs = {0, 60, 120, 200, 300, 450})
+    void a_hand_in_that_is_being_made_when_a_take_is_erased_does_not_hold_it_whenever_that_is(long milliseconds) throws Exception {
+        Schools.School school = schools.build();
+        schools.readyTake(school, Signal.sine(1, 300, -20, 2), "Tess");
+        long take = schools.readyTake(school, Signal.concat(Signal.silence(1, 2), Signal.sine(1, 700, -20, 2)), "Noor");
+        HandIn handIn = handIns.handIn(school.student(), school.episodeId());
+        LockSupport.parkNanos(Duration.ofMillis(milliseconds).toNanos());
+        erasures.erase(school.teacher(), take);
+        Schools.await(() -> handIns.find(school.student(), handIn.id()).ready());
+        Path sound = handIns.soundFile(school.student(), handIn.id());
+        try (SampleSource decoded = decoder.open(sound, decoder.probe(sound))) {
+            float[] heard = Signal.read(decoded).samples()[0];
+            for (int i = 5 * Frames.RATE / 2; i < heard.length; i++) {
+                assertThat(heard[i]).isZero();
+            }
+        }
     }
 }
