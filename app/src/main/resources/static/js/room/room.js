@@ -115,7 +115,7 @@ function attachRecorder(section) {
       placeFrame: word ? word.placeFrame : placeFrame(), together: word?.key, lineId: script.line, ...voices(), microphone: JSON.stringify(microphone.granted).slice(0, 500) });
     take = { ...begun, leadFrames };
     const samples = new MessageChannel();
-    sendTake({ ...begun, rate: microphone.rate }, samples.port2);
+    sendTake({ ...begun, rate: microphone.rate, episodeId, trackName: track }, samples.port2);
     skyline.clear();
     frames = 0;
     flags = 0;
@@ -181,7 +181,7 @@ function attachRecorder(section) {
     } else if (message.type === 'leftover' && message.takeId) {
       refreshTakes();
     } else if (message.type === 'ended-elsewhere') {
-      complain('Your crew ended this take before all of it was sent. The rest stays on this laptop. Tell your teacher.');
+      complain('Your crew ended this take before all of it was sent. The rest is kept here, and becomes a take of its own.');
       showRecording(false);
       refreshTakes();
     } else if (message.type === 'failed') {

@@ -60,7 +60,7 @@ export function sign(take) {
 
 /**
  * Sends what is kept of a take that is recorded to its end, ends it, and forgets it. If somebody of the crew has ended it
- * before everything had come, the rest stays here; returns whether that is so.
+ * before everything had come, the rest stays here until it has become a take of its own; returns whether that is so.
  */
 export async function finish(kept, take, onTrouble) {
   const body = evenWithGaps => JSON.stringify({ chunks: take.chunks, frames: take.frames, evenWithGaps });

@@ -119,7 +119,11 @@ const withItsEndMissing = take => ({ ...take, frames: take.frames + Math.round(t
  */
 async function finishLeftovers(attempt = 0) {
   let held = false;
-  for (const take of (await kept.takes()).filter(each => !each.tooLate)) {
+  for (const take of await kept.takes()) {
+    if (take.tooLate) {
+      tell({ type: 'ended-elsewhere', take });
+      continue;
+    }
     await navigator.locks.request(lockOf(take.takeId), { ifAvailable: true }, async lock => {
       if (!lock) {
         held = true;
@@ -128,7 +132,7 @@ async function finishLeftovers(attempt = 0) {
       const unsent = (await kept.chunks(take.takeId)).length;
       tell({ type: 'leftover', unsentSeconds: unsent });
       const tooLate = await finish(kept, take.stopped ? take : withItsEndMissing(take), onTrouble);
-      tell({ type: tooLate ? 'ended-elsewhere' : 'leftover', unsentSeconds: 0, takeId: take.takeId });
+      tell({ type: tooLate ? 'ended-elsewhere' : 'leftover', unsentSeconds: 0, takeId: take.takeId, take });
     });
   }
   if (held && current === null && attempt < MOST_ATTEMPTS) {
@@ -157,7 +161,27 @@ async function record({ take, samples }) {
     await kept.putTake(whole);
     const tooLate = await finish(kept, whole, onTrouble);
     current = null;
-    tell({ type: tooLate ? 'ended-elsewhere' : 'finished', unsentSeconds: 0, takeId: take.takeId });
+    tell({ type: tooLate ? 'ended-elsewhere' : 'finished', unsentSeconds: 0, takeId: take.takeId, take });
+  });
+}
+
+/** Sends the chunks that came too late for a take as another one, which has just begun. */
+async function sendRest({ takeId, begun }) {
+  await navigator.locks.request(lockOf(takeId), async () => {
+    const late = (await kept.takes()).find(each => each.takeId === takeId);
+    const chunks = await kept.chunks(takeId);
+    if (!late || chunks.length === 0) {
+      return;
+    }
+    const [{ firstFrame }] = chunks;
+    for (const [number, chunk] of chunks.entries()) {
+      await kept.putChunk({ ...chunk, takeId: begun.takeId, number, firstFrame: chunk.firstFrame - firstFrame });
+    }
+    const rest = { ...late, ...begun, tooLate: false, stopped: true, flags: [], chunks: chunks.length, frames: late.frames - firstFrame };
+    await kept.putTake(rest);
+    await kept.forget(takeId);
+    await finish(kept, rest, onTrouble);
+    tell({ type: 'finished', unsentSeconds: 0, takeId: begun.takeId });
   });
 }
 
@@ -168,6 +192,8 @@ onmessage = async ({ data }) => {
       await record(data);
     } else if (data.type === 'flag') {
       current?.flag(data.frame);
+    } else if (data.type === 'rest') {
+      await sendRest(data);
     } else if (data.type === 'leftovers') {
       await finishLeftovers();
     }

@@ -1,4 +1,5 @@
 // The page's side of the worker that keeps and sends takes. One worker a page.
+import { postJson } from '../shared/http.js';
 
 const listeners = new Set();
 let worker = null;
@@ -13,10 +14,21 @@ function start() {
       } else if (data.type === 'finished' || data.type === 'idle') {
         unsent = 0;
       }
+      if (data.type === 'ended-elsewhere') {
+        sendRest(data.take);
+      }
       listeners.forEach(listener => listener(data));
     };
   }
   return worker;
+}
+
+/** What came too late for a take becomes a take of its own, as soon as somebody of its crew is signed in here. */
+async function sendRest({ takeId, episodeId, trackName, rate }) {
+  const begun = await postJson(`/episodes/${episodeId}/recordings`, { trackName, sampleRate: rate }).catch(() => null);
+  if (begun) {
+    start().postMessage({ type: 'rest', takeId, begun });
+  }
 }
 
 export const onSending = listener => listeners.add(listener);

@@ -4,13 +4,21 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
+import java.util.regex.Pattern;
 
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.SampleFormat;
+import org.mellowclass.core.sound.SampleSink;
+import org.mellowclass.core.sound.WavWriter;
+import org.mellowclass.core.testing.Signal;
 
 /** The recording room when things go wrong, and bringing files in. */
 class RoomTest extends BrowserTest {
@@ -146,6 +154,69 @@ class RoomTest extends BrowserTest {
         page.locator("#file").setInputFiles(Voices.speak(folder, List.of("Bells at low water.")));
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Bring in")).click();
         page.getByLabel("Hear voice").waitFor();
+    }
+
+    @Test
+    void a_large_file_goes_on_where_it_stopped_when_the_page_is_opened_again() throws Exception {
+        Page page = room(page());
+        Path large = folder.resolve("interview.wav");
+        try (WavWriter writer = WavWriter.create(large, 2, Frames.RATE, SampleFormat.PCM_16)) {
+            SampleSink.drain(Signal.noise(2, -20, 110, 5).stream(), writer);
+        }
+        List<String> offsets = Collections.synchronizedList(new ArrayList<>());
+        page.route("**/files/*", route -> {
+            String offset = route.request().headerValue("upload-offset");
+            if (route.request().method().equals("PATCH")) {
+                offsets.add(offset);
+            }
+            if (route.request().method().equals("PATCH") && !offset.equals("0")) {
+                route.abort();
+            } else {
+                route.resume();
+            }
+        });
+        page.locator("#file").setInputFiles(large);
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Bring in")).click();
+        page.getByText("The network is gone. It goes on by itself.").waitFor();
+        page.unroute("**/files/*");
+        page.reload();
+        page.getByText("One recording is here, and made ready now.").waitFor();
+        page.getByLabel("Hear interview", new Page.GetByLabelOptions().setExact(true)).waitFor();
+        assertThat(offsets).startsWith("0", Integer.toString(8 * 1024 * 1024));
+        assertThat(page.locator("#take-list li").first().innerText()).contains("1:50");
+        page.reload();
+        assertThat(page.locator("#bring-files li").count()).as("nothing is kept of what has arrived").isZero();
+    }
+
+    @Test
+    void two_laptops_begin_on_one_word_and_are_lined_up_by_what_both_have_heard() {
+        Page first = room(page(), "Isla", "quiet lock");
+        Page second = room(page(), "Isla", "quiet lock");
+        int before = first.locator("#take-list audio").count();
+        for (Page page : List.of(first, second)) {
+            page.locator("#mic").selectOption("practice");
+            page.getByLabel("This laptop waits for the word").check();
+        }
+        first.locator("#together").getByText("Isla and Isla wait.").waitFor();
+        first.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Start together")).click();
+        for (Page page : List.of(first, second)) {
+            page.getByText("Recording together.").waitFor();
+            awaitClock(page, 12);
+        }
+        for (Page page : List.of(first, second)) {
+            page.locator("#record").click();
+            page.getByText("Your take is kept. Hear it in the list.").waitFor();
+        }
+        first.locator("#take-list audio").nth(before + 1).waitFor();
+        first.getByText("Line takes up").click();
+        first.getByText("They lie in step.").waitFor();
+        first.getByText(Pattern.compile("^\\d+%, (fairly )?sure$")).waitFor();
+        assertAccessible(first);
+        Page teacher = page();
+        signInAsTeacher(teacher);
+        teacher.navigate(first.url());
+        teacher.getByText("You see what they have measured.").waitFor();
+        assertAccessible(teacher);
     }
 
     private static Page room(Page page) {

@@ -5,12 +5,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.regex.Pattern;
 
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Route;
 import com.microsoft.playwright.options.AriaRole;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -112,6 +115,33 @@ class SafeRecordingTest extends BrowserTest {
             assertThat(Heard.otherwise(spoken, newest(atHome))).isEmpty();
             String sound = takes(atHome).first().getAttribute("src");
             assertThat(laptop.request().get(address(sound)).status()).as("for the other child").isEqualTo(404);
+        }
+    }
+
+    @Test
+    void what_comes_too_late_for_a_take_that_was_ended_elsewhere_becomes_a_take_of_its_own() throws Exception {
+        try (Browser withMicrophone = launchWithMicrophone()) {
+            Page page = room(page(withMicrophone));
+            float[] spoken = speak(page);
+            int before = takes(page).count();
+            Set<String> keys = ConcurrentHashMap.newKeySet();
+            page.route("**/uploads/*/chunks/*?firstFrame=*", route -> {
+                String key = route.request().url().replaceAll(".*/uploads/([^/]+)/.*", "$1");
+                // as the server answers for a take that has ended
+                if ((keys.isEmpty() || keys.contains(key)) && route.request().url().matches(".*/chunks/([3-9]|\\d\\d)\\?.*")) {
+                    keys.add(key);
+                    route.fulfill(new Route.FulfillOptions().setStatus(409));
+                } else {
+                    route.resume();
+                }
+            });
+            record(page);
+            awaitClock(page, seconds(spoken));
+            page.locator("#record").click();
+            page.getByText("becomes a take of its own").waitFor();
+            takes(page).nth(before).waitFor();
+            float[] rest = Arrays.copyOfRange(spoken, 4 * Frames.RATE, spoken.length);
+            assertThat(Heard.otherwise(rest, newest(page))).isEmpty();
         }
     }
 

@@ -2,7 +2,9 @@ package org.mellowclass.browser;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
 
 import com.microsoft.playwright.Browser;
@@ -13,9 +15,18 @@ import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
 import com.microsoft.playwright.options.WaitForSelectorState;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.SampleFormat;
+import org.mellowclass.core.sound.SampleSink;
+import org.mellowclass.core.sound.WavWriter;
+import org.mellowclass.core.testing.Signal;
 
 /** Looks at every main view of the demo school: axe finds nothing, nothing is wider than the screen. */
 class TourTest extends BrowserTest {
+
+    @TempDir
+    private Path folder;
 
     private static final String PICTURES = System.getProperty("mellow.screenshots", "");
 
@@ -83,6 +94,38 @@ class TourTest extends BrowserTest {
         waitForRows(page);
         assertThat(page.locator("#teacher-sentence").innerText()).contains("The laugh crackles");
         look(page, "bench-another-pass");
+    }
+
+    @Test
+    void takes_of_one_conversation() throws Exception {
+        Path one = folder.resolve("Otis’s laptop.wav");
+        Files.move(Voices.speak(folder, List.of("When the tide is out you can hear bells.", "They ring under the sand, very slowly.",
+                "Nobody has ever counted them to the end.")), one);
+        float[] whole = Voices.mono(one);
+        float[] later = Arrays.copyOfRange(whole, 2 * Frames.RATE, whole.length);
+        for (int i = 0; i < later.length; i++) {
+            later[i] *= 0.5f;
+        }
+        Path other = folder.resolve("The other laptop.wav");
+        try (WavWriter writer = WavWriter.create(other, 1, Frames.RATE, SampleFormat.PCM_16)) {
+            SampleSink.drain(Signal.of(Frames.RATE, later).stream(), writer);
+        }
+        Page page = page();
+        signInAsStudent(page, "Otis", "long shore");
+        page.navigate(address("/episodes/" + episodeOf(page) + "/record"));
+        page.locator("#file").setInputFiles(new Path[] {one, other});
+        page.locator("#placing").selectOption("LIST");
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Bring in")).click();
+        page.getByLabel("Hear The other laptop", new Page.GetByLabelOptions().setExact(true)).waitFor();
+        page.getByLabel("Hear Otis’s laptop", new Page.GetByLabelOptions().setExact(true)).waitFor();
+        page.getByText("Line takes up").click();
+        page.getByLabel("Otis’s laptop stays").check();
+        page.getByLabel("Line The other laptop up").check();
+        page.getByText("Measure").click();
+        page.getByText("The other laptop starts 2.000 s after Otis’s laptop").waitFor();
+        page.getByText("Lay them in step").click();
+        page.getByText("They lie in step.").waitFor();
+        look(page, "line-up");
     }
 
     @Test
