@@ -2,8 +2,6 @@ package org.mellowclass.app.bench;
 
 import java.time.Clock;
 import java.util.List;
-import java.util.Map;
-import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -15,24 +13,14 @@ import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.takes.Take;
-import org.mellowclass.app.takes.TakeLanding;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
-import org.mellowclass.core.sound.Frames;
-import org.mellowclass.core.sound.Span;
-import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Edit;
-import org.mellowclass.core.timeline.EditRefused;
-import org.mellowclass.core.timeline.EraseTake;
 import org.mellowclass.core.timeline.HistoryPoint;
-import org.mellowclass.core.timeline.LayInStep;
 import org.mellowclass.core.timeline.LaySpan;
 import org.mellowclass.core.timeline.LayTake;
 import org.mellowclass.core.timeline.Rebase;
-import org.mellowclass.core.timeline.ReplaceTake;
-import org.mellowclass.core.timeline.SetTakeGain;
-import org.mellowclass.core.timeline.SwapTake;
 import org.mellowclass.core.timeline.Timeline;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -40,7 +28,7 @@ import org.springframework.transaction.annotation.Transactional;
 /** Keeps an episode's revisions: applies edits, undoes and redoes them. Nothing is ever overwritten. */
 @Service
 @Transactional
-public class Bench implements TakeLanding {
+public class Bench {
 
     /** The refusal that asks: undoing what somebody else did names them. */
     static final String UNDO_OF_OTHERS = "bench.UNDO_OF_OTHERS";
@@ -162,128 +150,6 @@ public class Bench implements TakeLanding {
         return step(viewer, episodeId, base, clientId, false);
     }
 
-    @Override
-    public void hold(long episodeId) {
-        access.hold(episodeId);
-    }
-
-    /**
-     * Lays a take that has just become ready onto the track it was made for, whatever happened on the bench meanwhile: at its
-     * place or, where none was asked for, behind everything. A retake of a line that is on the page waits until it is chosen.
-     */
-    @Override
-    public Optional<String> land(Take take, List<Long> flags) {
-        Head head = head(take.episodeId());
-        Set<Long> onPage = takesIn(head.timeline());
-        if (take.placing() == Take.Placing.LIST) {
-            return Optional.empty();
-        }
-        if (take.madeFrom() == null && take.lineId() != null && takes.ofLine(take.episodeId(), take.lineId()).stream()
-                .anyMatch(other -> other.id() != take.id() && onPage.contains(other.id()))) {
-            return Optional.empty();
-        }
-        if (take.placing() == Take.Placing.SWAP) {
-            if (onPage.contains(take.madeFrom())) {
-                ReplaceTake replace = new ReplaceTake(take.madeFrom(), take.id(), take.driftPpm() == null ? 0 : take.driftPpm());
-                append(take.episodeId(), head.point().afterEdit(), replace.applyTo(head.timeline()).timeline(), replace, take.authorId(), "take-" + take.id());
-            }
-            return Optional.empty();
-        }
-        Long place = take.placing() == Take.Placing.START ? Long.valueOf(0) : take.placeFrame();
-        LaySpan edit = place == null
-                ? LaySpan.behind(head.timeline(), take.id(), take.spoken(), take.trackName(), flags)
-                : new LaySpan(take.id(), take.spoken(), take.trackName(), place, 0, flags);
-        append(take.episodeId(), head.point().afterEdit(), edit.applyTo(head.timeline()).timeline(), edit, take.authorId(),
-                "take-" + take.id());
-        return Optional.of(edit.landing(head.timeline()));
-    }
-
-    @Override
-    public Map<Long, Double> gains(long episodeId) {
-        return head(episodeId).timeline().tracks().stream().flatMap(track -> track.clips().stream())
-                .collect(Collectors.toMap(clip -> clip.source().takeId(), Clip::gainDb, Math::min));
-    }
-
-    /** Gives every clip of a take the same gain; that it has it already is no error. */
-    public void setTakeGain(Person viewer, long episodeId, long takeId, double gainDb) {
-        Head head = lockedHead(viewer, episodeId);
-        if (gains(episodeId).getOrDefault(takeId, gainDb) != gainDb) {
-            edit(viewer, episodeId, head.seq(), "gain-" + takeId + "-" + head.seq(), new SetTakeGain(takeId, gainDb));
-        }
-    }
-
-    @Override
-    public void measured(long episodeId) {
-        live.changed(topic(episodeId), head(episodeId).seq());
-    }
-
-    /**
-     * Where a take of unknown length would land that starts at a frame, or behind everything if it is negative.
-     *
-     * @param startFrame where it would start
-     * @param beside     whether that is not the track that was asked for, since something stands there
-     */
-    public record Landing(String trackName, long startFrame, boolean beside) {
-    }
-
-    @Transactional(readOnly = true)
-    public Landing landing(Person viewer, long episodeId, String trackName, long placeFrame) {
-        access.ownEpisode(viewer, episodeId);
-        Timeline timeline = head(episodeId).timeline();
-        // the shortest stretch: what it will really need, nobody knows yet
-        Span span = new Span(0, Frames.ofSeconds(1));
-        LaySpan lay = placeFrame < 0 ? LaySpan.behind(timeline, 0, span, trackName, List.of())
-                : new LaySpan(0, span, trackName, placeFrame, 0);
-        String landing = lay.landing(timeline);
-        return new Landing(landing, lay.startFrame(), !landing.equals(trackName));
-    }
-
-    /** Chooses a take among those of its line: it takes the place of the one on the page, or is laid behind everything. */
-    public Head choose(Person viewer, long episodeId, long takeId) {
-        Head head = lockedHead(viewer, episodeId);
-        Take take = takes.ready(episodeId).get(takeId);
-        if (take == null || take.lineId() == null) {
-            throw new NotFound();
-        }
-        Set<Long> onPage = takesIn(head.timeline());
-        if (onPage.contains(takeId)) {
-            return head;
-        }
-        Optional<Take> old = takes.ofLine(episodeId, take.lineId()).stream().filter(other -> onPage.contains(other.id())).findFirst();
-        Edit edit = old.isPresent() ? new SwapTake(old.get().id(), takeId, take.spoken())
-                : LaySpan.behind(head.timeline(), takeId, take.spoken(), take.trackName(), List.of());
-        return edit(viewer, episodeId, head.seq(), "choose-" + takeId + "-" + head.seq(), edit);
-    }
-
-    /** Lays two takes in step, for somebody who has been let through; that they are in step already is no error. */
-    public void layInStep(long authorId, long episodeId, String clientId, LayInStep edit) {
-        access.hold(episodeId);
-        Head head = head(episodeId);
-        try {
-            append(episodeId, head.point().afterEdit(), edit.applyTo(head.timeline()).timeline(), edit, authorId, clientId + "-" + head.seq());
-        } catch (EditRefused refused) {
-            if (refused.reason() != EditRefused.Reason.CHANGES_NOTHING) {
-                throw refused;
-            }
-        }
-    }
-
-    /** Takes a take off the page that is being erased; whoever asks holds the episode and has been let through. */
-    public void erase(Person teacher, long episodeId, long takeId) {
-        Head head = head(episodeId);
-        if (takesIn(head.timeline()).contains(takeId)) {
-            EraseTake edit = new EraseTake(takeId);
-            append(episodeId, head.point().afterEdit(), edit.applyTo(head.timeline()).timeline(), edit, teacher.id(), "erase-" + takeId);
-        }
-    }
-
-    /** Where the first clip of a take starts on the newest page; empty if it has none. */
-    @Transactional(readOnly = true)
-    public Optional<Long> startOf(Person viewer, long episodeId, long takeId) {
-        return head(viewer, episodeId).timeline().tracks().stream().flatMap(track -> track.clips().stream())
-                .filter(clip -> clip.source().takeId() == takeId).map(Clip::startFrame).min(Long::compare);
-    }
-
     /** The takes that are heard in a timeline. */
     public static Set<Long> takesIn(Timeline timeline) {
         return timeline.tracks().stream().flatMap(track -> track.clips().stream()).map(clip -> clip.source().takeId())
@@ -311,13 +177,15 @@ public class Bench implements TakeLanding {
         }
     }
 
-    private Head head(long episodeId) {
+    /** The newest revision, for those who have been let through. */
+    Head head(long episodeId) {
         return revisions.newest(episodeId)
                 .map(revision -> new Head(point(revision), revision.timelineHash(), timeline(revision.timelineHash())))
                 .orElseGet(() -> new Head(HistoryPoint.first(), codec.hash(Timeline.empty()), Timeline.empty()));
     }
 
-    private Head append(long episodeId, HistoryPoint point, Timeline timeline, Edit edit, Long authorId, String clientId) {
+    /** Adds a revision, for those who have been let through and hold the episode. */
+    Head append(long episodeId, HistoryPoint point, Timeline timeline, Edit edit, Long authorId, String clientId) {
         if (point.undoTo() == HistoryPoint.first().seq() && revisions.newest(episodeId).isEmpty()) {
             // the empty beginning becomes a row with the first edit, so that undo can come back to it
             store(episodeId, HistoryPoint.first(), Timeline.empty(), null, null, "begin");

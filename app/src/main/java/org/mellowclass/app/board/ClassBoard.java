@@ -147,7 +147,7 @@ public class ClassBoard {
             String key = handIn != null && handIn.ready() ? handIn.skylineKey() : take == null ? null : take.skylineKey();
             SkylinePicture picture = key == null ? null : pictures.getIfPresent(key);
             if (key != null && picture == null) {
-                picture = SkylinePicture.of(handIn != null && handIn.ready() ? handIns.skyline(handIn) : takes.smallSkyline(take), PICTURE_COLUMNS);
+                picture = SkylinePicture.of(handIn != null && handIn.ready() ? handIns.skyline(handIn) : takes.smallSkyline(take, PICTURE_COLUMNS), PICTURE_COLUMNS);
                 pictures.put(key, picture);
             }
             return picture;

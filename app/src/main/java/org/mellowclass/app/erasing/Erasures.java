@@ -4,7 +4,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 
-import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.bench.PlacedTakes;
 import org.mellowclass.app.feed.AirDesk;
 import org.mellowclass.app.feed.Publication;
 import org.mellowclass.app.people.Access;
@@ -25,17 +25,17 @@ import org.springframework.transaction.support.TransactionTemplate;
 public class Erasures {
 
     private final Erasing erasing;
-    private final Bench bench;
+    private final PlacedTakes placed;
     private final HandIns handIns;
     private final AirDesk airDesk;
     private final Access access;
     private final SoundStore store;
     private final TransactionTemplate transaction;
 
-    Erasures(Erasing erasing, Bench bench, HandIns handIns, AirDesk airDesk, Access access, SoundStore store,
+    Erasures(Erasing erasing, PlacedTakes placed, HandIns handIns, AirDesk airDesk, Access access, SoundStore store,
              TransactionTemplate transaction) {
         this.erasing = erasing;
-        this.bench = bench;
+        this.placed = placed;
         this.handIns = handIns;
         this.airDesk = airDesk;
         this.access = access;
@@ -61,7 +61,7 @@ public class Erasures {
             access.hold(episode.id());
             for (Take each : family) {
                 files.addAll(erasing.empty(viewer, each));
-                bench.erase(viewer, episode.id(), each.id());
+                placed.erase(viewer, episode.id(), each.id());
                 files.addAll(handIns.makeAgainWithout(episode.id(), each.id()));
             }
         });

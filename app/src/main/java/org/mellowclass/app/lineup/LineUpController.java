@@ -115,8 +115,8 @@ class LineUpController {
         if (first == null || second == null) {
             return new Picture(pair, "", "", false, List.of(), List.of());
         }
-        String bodyOfFirst = SkylinePicture.of(takes.smallSkyline(first), COLUMNS).body();
-        String bodyOfSecond = SkylinePicture.of(takes.smallSkyline(second), COLUMNS).body();
+        String bodyOfFirst = SkylinePicture.of(takes.smallSkyline(first, COLUMNS), COLUMNS).body();
+        String bodyOfSecond = SkylinePicture.of(takes.smallSkyline(second, COLUMNS), COLUMNS).body();
         long offset = pair.offsetFrames() == null ? 0 : pair.offsetFrames();
         long start = Math.min(0, offset);
         // one scale for both pictures, so that what moves is seen to move

@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Map;
 
 import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
-import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.bench.PlacedTakes;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
@@ -46,19 +46,19 @@ public class LineUps {
     private final LineUpMapper rows;
     private final TakeShelf takes;
     private final DerivedTakes derived;
-    private final Bench bench;
+    private final PlacedTakes placed;
     private final Access access;
     private final Jobs jobs;
     private final LiveEvents live;
     private final Clock clock;
     private final TransactionTemplate transaction;
 
-    LineUps(LineUpMapper rows, TakeShelf takes, DerivedTakes derived, Bench bench, Access access, Jobs jobs, LiveEvents live, Clock clock,
+    LineUps(LineUpMapper rows, TakeShelf takes, DerivedTakes derived, PlacedTakes placed, Access access, Jobs jobs, LiveEvents live, Clock clock,
             TransactionTemplate transaction) {
         this.rows = rows;
         this.takes = takes;
         this.derived = derived;
-        this.bench = bench;
+        this.placed = placed;
         this.access = access;
         this.jobs = jobs;
         this.live = live;
@@ -150,7 +150,7 @@ public class LineUps {
         if (first == null || second == null) {
             throw new NotFound();
         }
-        bench.layInStep(authorId, pair.episodeId(), "line-up-" + pair.id(), new LayInStep(laid(first), laid(second), pair.offsetFrames()));
+        placed.layInStep(authorId, pair.episodeId(), "line-up-" + pair.id(), new LayInStep(laid(first), laid(second), pair.offsetFrames()));
         rows.laid(pair.id(), clock.instant());
         if (pair.driftPpm() != null && Math.abs(pair.driftPpm() / 1e6 * second.frames()) >= NOT_WORTH_CORRECTING) {
             derived.inStep(authorId, second, pair.driftPpm());

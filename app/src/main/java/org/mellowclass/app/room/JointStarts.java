@@ -69,7 +69,7 @@ class JointStarts {
     /** Gives the word, for the crew and for their teacher; a second press gives the same word. */
     State start(Person viewer, long episodeId) {
         long end = bench.head(viewer, episodeId).timeline().endFrame();
-        if (of(episodeId).waiting.size() < 2) {
+        if (words.getIfPresent(episodeId) == null && of(episodeId).waiting.size() < 2) {
             throw Refusal.conflict("room.ALONE");
         }
         words.get(episodeId, id -> new Word(RandomKey.next(), end));

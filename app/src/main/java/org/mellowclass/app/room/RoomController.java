@@ -7,7 +7,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 
-import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.bench.PlacedTakes;
 import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.brief.WholeBrief;
 import org.mellowclass.app.live.LiveEvents;
@@ -50,19 +50,19 @@ class RoomController {
     private final Fixing fixing;
     private final TakeShelf takes;
     private final TakeLists lists;
-    private final Bench bench;
+    private final PlacedTakes placed;
     private final Briefs briefs;
     private final RecordingTurns turns;
     private final LiveEvents live;
 
-    RoomController(Access access, Recording recording, Fixing fixing, TakeShelf takes, TakeLists lists, Bench bench, Briefs briefs,
+    RoomController(Access access, Recording recording, Fixing fixing, TakeShelf takes, TakeLists lists, PlacedTakes placed, Briefs briefs,
                    RecordingTurns turns, LiveEvents live) {
         this.access = access;
         this.recording = recording;
         this.fixing = fixing;
         this.takes = takes;
         this.lists = lists;
-        this.bench = bench;
+        this.placed = placed;
         this.briefs = briefs;
         this.turns = turns;
         this.live = live;
@@ -115,23 +115,23 @@ class RoomController {
     /** Where a take would land. */
     @GetMapping("/episodes/{episodeId}/landing")
     @ResponseBody
-    Bench.Landing landing(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestParam String track,
+    PlacedTakes.Landing landing(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestParam String track,
                           @RequestParam(defaultValue = "-1") long place) {
-        return bench.landing(viewer, episodeId, track.isBlank() ? viewer.name() : track.strip(), place);
+        return placed.landing(viewer, episodeId, track.isBlank() ? viewer.name() : track.strip(), place);
     }
 
 
     /** Chooses a take among those of its line. */
     @PostMapping("/episodes/{episodeId}/takes/{takeId}/choose")
     String choose(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long takeId) {
-        bench.choose(viewer, episodeId, takeId);
+        placed.choose(viewer, episodeId, takeId);
         return "redirect:/episodes/" + episodeId + "/record";
     }
 
     /** Mends what was noticed about a take. */
     @PostMapping("/episodes/{episodeId}/takes/{takeId}/fix")
     String fix(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long takeId) {
-        return "redirect:/episodes/" + fixing.fix(viewer, takeId, bench.startOf(viewer, episodeId, takeId).orElse(null)) + "/record";
+        return "redirect:/episodes/" + fixing.fix(viewer, takeId, placed.startOf(viewer, episodeId, takeId).orElse(null)) + "/record";
     }
 
     /** Makes a much too quiet take as loud as a good one, on the page: it can be undone there. */
@@ -140,7 +140,7 @@ class RoomController {
         access.ownEpisode(viewer, episodeId);
         Take take = takes.ofEpisode(viewer, episodeId).stream().filter(it -> it.id() == takeId && it.ready()).findFirst().orElseThrow(NotFound::new);
         double gain = takes.gainForQuiet(take).orElseThrow(() -> Refusal.conflict("take.NOTHING_TO_FIX"));
-        bench.setTakeGain(viewer, episodeId, takeId, gain);
+        placed.setTakeGain(viewer, episodeId, takeId, gain);
         return "redirect:/episodes/" + episodeId + "/record";
     }
 

@@ -19,7 +19,6 @@ import org.mellowclass.app.takes.IncomingFiles;
 import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
-import org.mellowclass.core.measure.Skyline;
 import org.mellowclass.core.sound.Span;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Service;
@@ -162,12 +161,7 @@ public class Shelf {
 
     /** The skyline of a ready sound, at the coarsest level that has so many bins or at the finest. */
     public byte[] smallSkyline(ShelfSound sound, int bins) throws IOException {
-        int level = Skyline.FRAMES_A_BIN.length - 1;
-        while (level > 0 && SkylineFile.bins(level, sound.frames()) < bins) {
-            level--;
-        }
-        int all = Math.toIntExact(SkylineFile.bins(level, sound.frames()));
-        return SkylineFile.read(store.file(sound.skylineKey()), level, sound.frames(), 0, all);
+        return SkylineFile.readWhole(store.file(sound.skylineKey()), sound.frames(), bins);
     }
 
     /** A copy of a ready sound and its excerpts on another class's shelf: the same files. Returns the new ids by the old. */

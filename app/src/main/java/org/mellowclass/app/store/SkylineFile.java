@@ -31,6 +31,15 @@ public final class SkylineFile {
         return (soundFrames + frames - 1) / frames;
     }
 
+    /** All of a sound, at the coarsest level that has so many bins or at the finest. */
+    public static byte[] readWhole(Path file, long soundFrames, int leastBins) throws IOException {
+        int level = Skyline.FRAMES_A_BIN.length - 1;
+        while (level > 0 && bins(level, soundFrames) < leastBins) {
+            level--;
+        }
+        return read(file, level, soundFrames, 0, Math.toIntExact(bins(level, soundFrames)));
+    }
+
     /** Up to {@code count} bins of a level from {@code firstBin} on: fewer at the end, none behind it. */
     public static byte[] read(Path file, int level, long soundFrames, long firstBin, int count) throws IOException {
         long before = 0;

@@ -43,10 +43,15 @@ public class Fixing {
         if (takes.madeFrom(takeId).isEmpty()) {
             for (Derivation derivation : wanted) {
                 boolean second = derivation != wanted.get(0);
-                derived.make(viewer.id(), take, derivation, null, second ? Take.Placing.BEHIND : Take.Placing.SWAP, second ? placeFrame : null);
+                derived.make(viewer.id(), take, derivation, null, placing(second, placeFrame), second ? placeFrame : null);
             }
         }
         return take.episodeId();
+    }
+
+    /** What is not on the page does not come onto it by being mended. */
+    private static Take.Placing placing(boolean second, Long placeFrame) {
+        return !second ? Take.Placing.SWAP : placeFrame == null ? Take.Placing.LIST : Take.Placing.BEHIND;
     }
 
     private List<Derivation> wanted(Take take) {

@@ -182,10 +182,9 @@ public class TakeShelf implements Takes {
                 ? OptionalDouble.of(Math.min(Gains.HIGHEST_DB, Math.rint(GOOD_LEVEL_DBFS - level.getAsDouble()))) : OptionalDouble.empty();
     }
 
-    /** The skyline of a ready take at the coarsest level, for a small picture. */
-    public byte[] smallSkyline(Take take) throws IOException {
-        int level = Skyline.FRAMES_A_BIN.length - 1;
-        return SkylineFile.read(store.file(take.skylineKey()), level, take.frames(), 0, TILE_BINS);
+    /** The whole skyline of a ready take, in at least so many bins where it has them, for a small picture. */
+    public byte[] smallSkyline(Take take, int bins) throws IOException {
+        return SkylineFile.readWhole(store.file(take.skylineKey()), take.frames(), bins);
     }
 
     @Override

@@ -20,6 +20,7 @@ import com.jayway.jsonpath.JsonPath;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.bench.PlacedTakes;
 import org.mellowclass.app.lineup.LineUps;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.takes.Recording;
@@ -47,6 +48,8 @@ class RoomTest {
     private Recording recording;
     @Autowired
     private Bench bench;
+    @Autowired
+    private PlacedTakes placed;
     @Autowired
     private TakeShelf takes;
     @Autowired
@@ -118,7 +121,7 @@ class RoomTest {
         long second = schools.recorded(school, start(2, null, line), SPOKEN);
         assertThat(Bench.takesIn(timeline())).containsExactly(first);
         assertThat(takes.ofLine(school.episodeId(), line)).extracting(Take::id).containsExactly(first, second);
-        bench.choose(school.student(), school.episodeId(), second);
+        placed.choose(school.student(), school.episodeId(), second);
         assertThat(Bench.takesIn(timeline())).containsExactly(second);
         assertThat(timeline().tracks().get(0).clips().get(0).startFrame()).isZero();
         bench.undo(school.student(), school.episodeId(), bench.head(school.student(), school.episodeId()).seq(), "client-choose-2", false);

@@ -9,6 +9,7 @@ import java.util.Set;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.bench.PlacedTakes;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.Schools;
 import org.mellowclass.core.measure.StereoFinder.Noticed;
@@ -30,6 +31,8 @@ class FixingTest {
     private TakeShelf takes;
     @Autowired
     private Bench bench;
+    @Autowired
+    private PlacedTakes placed;
     @Autowired
     private Schools schools;
     private Schools.School school;
@@ -72,11 +75,22 @@ class FixingTest {
         float[] second = Signal.concat(Signal.silence(1, 3), Signal.sine(1, 500, -12, 3)).samples()[0];
         long take = take(first, second);
         assertThat(takes.ready(school.episodeId()).get(take).noticed()).isEqualTo(Noticed.TWO_SPEAKERS);
-        fixing.fix(school.student(), take, bench.startOf(school.student(), school.episodeId(), take).orElseThrow());
+        fixing.fix(school.student(), take, placed.startOf(school.student(), school.episodeId(), take).orElseThrow());
         Schools.await(() -> takes.ready(school.episodeId()).size() == 3);
         assertThat(timeline().tracks()).extracting(Track::name).containsExactly("Noor", "Noor 2");
         assertThat(timeline().tracks()).allSatisfy(track -> assertThat(track.clips()).singleElement().satisfies(clip -> assertThat(clip.startFrame()).isZero()));
         assertThat(Bench.takesIn(timeline())).doesNotContain(take);
+    }
+
+    @Test
+    void a_take_that_is_not_on_the_page_is_mended_in_the_list_only() throws IOException {
+        float[] first = Signal.concat(Signal.sine(1, 300, -12, 3), Signal.silence(1, 3)).samples()[0];
+        float[] second = Signal.concat(Signal.silence(1, 3), Signal.sine(1, 500, -12, 3)).samples()[0];
+        long take = take(first, second);
+        bench.undo(school.student(), school.episodeId(), bench.head(school.student(), school.episodeId()).seq(), "client-undo-2", false);
+        fixing.fix(school.student(), take, null);
+        Schools.await(() -> takes.ready(school.episodeId()).size() == 3);
+        assertThat(Bench.takesIn(timeline())).isEmpty();
     }
 
     @Test
@@ -117,8 +131,8 @@ class FixingTest {
         assertThat(takes.gainForQuiet(takes.ready(school.episodeId()).get(good))).isEmpty();
         double gain = takes.gainForQuiet(takes.ready(school.episodeId()).get(quiet)).orElseThrow();
         assertThat(gain).isEqualTo(24);
-        bench.setTakeGain(school.student(), school.episodeId(), quiet, gain);
-        bench.setTakeGain(school.student(), school.episodeId(), quiet, gain);
+        placed.setTakeGain(school.student(), school.episodeId(), quiet, gain);
+        placed.setTakeGain(school.student(), school.episodeId(), quiet, gain);
         assertThat(timeline().tracks().get(0).clips()).extracting(Clip::gainDb).containsExactly(24.0, 0.0);
     }
 }
