@@ -8,8 +8,6 @@ const GROWING_MS = 250;
 // one interval, one block of the audio thread, and the writing
 const MOST_LOST_MS = 2 * GROWING_MS;
 const SIGN_MS = 20_000;
-const TRY_AGAIN_MS = 1000;
-const MOST_ATTEMPTS = 10;
 
 const opening = KeptTakes.open();
 let kept = null;
@@ -114,32 +112,25 @@ class RecordingTake {
 const withItsEndMissing = take => ({ ...take, frames: take.frames + Math.round(take.rate * MOST_LOST_MS / 1000) });
 
 /**
- * Takes that no page is recording or finishing any more. A page that has just been left may hold its take for a moment still:
- * such a take is tried again.
+ * Takes that no page is recording or finishing any more. One that a page holds still, or has just been left with, is waited
+ * for; by then it may be finished.
  */
-async function finishLeftovers(attempt = 0) {
-  let held = false;
-  for (const take of await kept.takes()) {
+async function finishLeftovers() {
+  await Promise.all((await kept.takes()).map(({ takeId }) => navigator.locks.request(lockOf(takeId), async () => {
+    const take = (await kept.takes()).find(each => each.takeId === takeId);
+    if (!take) {
+      return;
+    }
     if (take.tooLate) {
       tell({ type: 'ended-elsewhere', take });
-      continue;
+      return;
     }
-    await navigator.locks.request(lockOf(take.takeId), { ifAvailable: true }, async lock => {
-      if (!lock) {
-        held = true;
-        return;
-      }
-      const unsent = (await kept.chunks(take.takeId)).length;
-      tell({ type: 'leftover', unsentSeconds: unsent });
-      const tooLate = await finish(kept, take.stopped ? take : withItsEndMissing(take), onTrouble);
-      tell({ type: tooLate ? 'ended-elsewhere' : 'leftover', unsentSeconds: 0, takeId: take.takeId, take });
-    });
-  }
-  if (held && current === null && attempt < MOST_ATTEMPTS) {
-    setTimeout(() => finishLeftovers(attempt + 1), TRY_AGAIN_MS);
-  } else {
-    tell({ type: 'idle' });
-  }
+    const unsent = (await kept.chunks(takeId)).length;
+    tell({ type: 'leftover', unsentSeconds: unsent });
+    const tooLate = await finish(kept, take.stopped ? take : withItsEndMissing(take), onTrouble);
+    tell({ type: tooLate ? 'ended-elsewhere' : 'leftover', unsentSeconds: 0, takeId, take });
+  })));
+  tell({ type: 'idle' });
 }
 
 async function record({ take, samples }) {
