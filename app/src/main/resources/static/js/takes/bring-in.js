@@ -80,9 +80,11 @@ export function attachBringIn(episodeId, refreshTakes) {
     const refused = await sendFile(episodeId, each.wish, part => { each.progress.value = 100 * part; }, trouble => {
       each.word.textContent = trouble ? 'The network is gone. It goes on by itself.' : '';
     });
-    each.keptAs.then(forgetFile);
-    each.wish = null;
-    return refused;
+    if (!refused?.later) {
+      each.keptAs.then(forgetFile);
+      each.wish = null;
+    }
+    return refused?.words ?? null;
   }
 
   async function sendAll() {

@@ -12,7 +12,10 @@ const body = response => {
   }
 };
 
-/** Resolves to words of refusal, or null when it is there. Never gives up because of the network. */
+/**
+ * Resolves to null when it is there, or to what stands against it: words, and whether a later try may work. Never gives up
+ * because of the network.
+ */
 export function sendFile(episodeId, { file, trackName, placing }, onProgress, onTrouble) {
   return new Promise(resolve => {
     const upload = new window.tus.Upload(file, {
@@ -39,7 +42,8 @@ export function sendFile(episodeId, { file, trackName, placing }, onProgress, on
           window.addEventListener('online', go, { once: true });
           return;
         }
-        resolve(wordsFor(problem.originalResponse.getStatus(), body(problem.originalResponse)));
+        const status = problem.originalResponse.getStatus();
+        resolve({ words: wordsFor(status, body(problem.originalResponse)), later: status === 401 || status === 403 || status >= 500 });
       },
       onSuccess: () => resolve(null),
     });

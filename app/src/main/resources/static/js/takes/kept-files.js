@@ -14,11 +14,14 @@ async function store(mode) {
   return (await done(request)).transaction('files', mode).objectStore('files');
 }
 
-/** Keeps a file with where it goes; resolves to its id, or null. */
-export const keepFile = async entry => done((await store('readwrite')).put(entry)).catch(() => null);
+/** What an act on the store gives, or something else where there is no storage or it is full. */
+const tried = (mode, act, otherwise) => store(mode).then(files => done(act(files))).catch(() => otherwise);
 
-export const forgetFile = async id => id !== null && done((await store('readwrite')).delete(id)).catch(() => {});
+/** Keeps a file with where it goes; resolves to its id, or null. */
+export const keepFile = entry => tried('readwrite', files => files.put(entry), null);
+
+export const forgetFile = async id => id !== null && tried('readwrite', files => files.delete(id), null);
 
 /** What an earlier page did not finish sending to an episode. */
 export const keptFiles = async episodeId =>
-  (await done((await store('readonly')).getAll()).catch(() => [])).filter(entry => entry.episodeId === episodeId);
+  (await tried('readonly', files => files.getAll(), [])).filter(entry => entry.episodeId === episodeId);

@@ -5,6 +5,7 @@ import java.time.Clock;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
 import org.mellowclass.app.bench.PlacedTakes;
@@ -12,6 +13,7 @@ import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.takes.Derivation;
 import org.mellowclass.app.takes.DerivedTakes;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeReady;
@@ -108,6 +110,11 @@ public class LineUps {
         if (pair.state() != LinedUp.State.MEASURING) {
             return;
         }
+        if (!takes.ready(pair.episodeId()).keySet().containsAll(List.of(pair.firstTake(), pair.secondTake()))) {
+            // one of them was erased meanwhile: what is left of it cannot be compared
+            rows.refused(id, LineUp.Reason.TOO_SHORT, null);
+            return;
+        }
         LineUp.Result result;
         try (RandomAccessSound first = takes.open(pair.firstTake()); RandomAccessSound second = takes.open(pair.secondTake())) {
             result = LineUp.of(first, second);
@@ -146,13 +153,15 @@ public class LineUps {
     private void lay(LinedUp pair, long authorId) {
         Map<Long, Take> ready = takes.ready(pair.episodeId());
         Take first = ready.get(pair.firstTake());
-        Take second = ready.get(pair.secondTake());
+        Optional<Take> corrected = ready.values().stream().filter(take -> take.derivation() == Derivation.IN_STEP
+                && take.madeFrom() == pair.secondTake() && take.driftPpm().equals(pair.driftPpm())).findFirst();
+        Take second = corrected.orElse(ready.get(pair.secondTake()));
         if (first == null || second == null) {
             throw new NotFound();
         }
         placed.layInStep(authorId, pair.episodeId(), "line-up-" + pair.id(), new LayInStep(laid(first), laid(second), pair.offsetFrames()));
         rows.laid(pair.id(), clock.instant());
-        if (pair.driftPpm() != null && Math.abs(pair.driftPpm() / 1e6 * second.frames()) >= NOT_WORTH_CORRECTING) {
+        if (corrected.isEmpty() && pair.driftPpm() != null && Math.abs(pair.driftPpm() / 1e6 * second.frames()) >= NOT_WORTH_CORRECTING) {
             derived.inStep(authorId, second, pair.driftPpm());
         }
     }

@@ -88,6 +88,8 @@ class LineUpsTest {
         Take corrected = takes.ready(school.episodeId()).values().stream().filter(take -> take.derivation() == Derivation.IN_STEP).findFirst().orElseThrow();
         assertThat(corrected.madeFrom()).isEqualTo(second);
         assertThat(clipOf(corrected.id()).startFrame()).isEqualTo(clipOf(first).startFrame() + pair.offsetFrames());
+        lineUps.lay(school.student(), school.episodeId(), pair.id());
+        assertThat(Bench.takesIn(timeline())).as("laid again, the corrected take is moved and no other comes").containsExactlyInAnyOrder(first, corrected.id());
         LinedUp again = measured(List.of(first, corrected.id()));
         assertThat(again.driftPpm()).as("what is left of it").isCloseTo(0, within(15.0));
         assertThat(takes.ready(school.episodeId())).as("the take itself is as it was").containsKey(second);
