@@ -74,6 +74,8 @@ export function attachBringIn(episodeId, refreshTakes) {
   /** Sends one file; resolves to words of refusal, or null. */
   async function send(each) {
     if (each.file.size > MOST_BYTES) {
+      each.keptAs.then(forgetFile);
+      each.wish = null;
       return 'This file is larger than 2 GB. Bring in a shorter part.';
     }
     each.progress.hidden = false;

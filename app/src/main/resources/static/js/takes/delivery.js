@@ -83,7 +83,7 @@ export async function finish(kept, take, onTrouble) {
       throw problem;
     }
     if (!sent) {
-      await kept.putTake({ ...take, tooLate: true });
+      await kept.putTake({ ...take, tooLate: true, restAskedAt: Date.now() });
       return true;
     }
     // the server has ended it already: by this very call, whose answer was lost

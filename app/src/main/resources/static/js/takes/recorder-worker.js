@@ -8,6 +8,7 @@ const GROWING_MS = 250;
 // one interval, one block of the audio thread, and the writing
 const MOST_LOST_MS = 2 * GROWING_MS;
 const SIGN_MS = 20_000;
+const ASK_FOR_REST_MS = 60_000;
 
 const opening = KeptTakes.open();
 let kept = null;
@@ -122,6 +123,11 @@ async function finishLeftovers() {
       return;
     }
     if (take.tooLate) {
+      // one page at a time begins a take for the rest
+      if (Math.abs(Date.now() - take.restAskedAt) < ASK_FOR_REST_MS) {
+        return;
+      }
+      await kept.putTake({ ...take, restAskedAt: Date.now() });
       tell({ type: 'ended-elsewhere', take });
       return;
     }
