@@ -57,17 +57,17 @@ public class TakeMeasuring {
     }
 
     private Measured measure(Take take) throws IOException {
-        WavReader sound = WavReader.open(store.file(take.soundKey()));
+        Path sound = store.file(take.soundKey());
         if (take.originalKey() == null) {
-            return preparation.measure(WavReader.open(store.file(take.soundKey())), Search.FULL_SCALE_AND_FLAT_TOPS, sound);
+            return preparation.measure(WavReader.open(sound), Search.FULL_SCALE_AND_FLAT_TOPS, WavReader.open(sound));
         }
         Path original = store.file(take.originalKey());
         if (take.origin() == Take.Origin.RECORDED) {
-            return preparation.measure(WavReader.open(original), Search.FULL_SCALE_AND_FLAT_TOPS, sound);
+            return preparation.measure(WavReader.open(original), Search.FULL_SCALE_AND_FLAT_TOPS, WavReader.open(sound));
         }
         try {
             SoundFacts facts = decoder.probe(original);
-            return preparation.measure(decoder.open(original, facts), search(facts), sound);
+            return preparation.measure(decoder.open(original, facts), search(facts), WavReader.open(sound));
         } catch (SoundRefused refused) {
             throw new IOException("take " + take.id() + " was converted, and is refused now", refused);
         }
