@@ -36,7 +36,6 @@ public final class Classroom {
     private static final double MOST_NUMBERED_MS = 2000;
     private static final double MOST_FINISHED_S = 180;
     private static final double MOST_BOARD_MS = 100;
-    private static final double MOST_MP3_RATIO = 1.3;
     private static final int BOARD_LOOKS = 21;
     private static final Duration LOOK_AGAIN = Duration.ofMillis(200);
     private static final Duration PATIENCE = Duration.ofMinutes(20);
@@ -63,7 +62,7 @@ public final class Classroom {
         Classroom classroom = new Classroom(Path.of(arguments[0]), Path.of(arguments[1]), arguments[2], arguments[3], Integer.parseInt(arguments[4]));
         List<Row> rows = new ArrayList<>();
         try {
-            rows.add(classroom.hourOfMp3());
+            rows.add(new HourOfMp3(classroom.folder, classroom.sounds, classroom.address).run());
             classroom.fill();
             rows.add(classroom.board());
             rows.addAll(classroom.record());
@@ -78,29 +77,6 @@ public final class Classroom {
     }
 
     private record Crew(Visitor student, String episode) {
-    }
-
-    /** From the first byte sent until the hour is drawn and its first sound can be heard, against ffmpeg alone. */
-    private Row hourOfMp3() throws IOException, InterruptedException {
-        Path mp3 = folder.resolve("hour.mp3");
-        run("ffmpeg", "-nostdin", "-y", "-stream_loop", "-1", "-i", sounds.resolve("kingfisher-voices.flac").toString(), "-t", "3600",
-                "-ac", "2", "-ar", "44100", "-b:a", "128k", mp3.toString());
-        long start = System.nanoTime();
-        run("ffmpeg", "-nostdin", "-y", "-i", mp3.toString(), "-ar", "48000", folder.resolve("theirs.wav").toString());
-        double theirs = secondsSince(start);
-        Visitor wren = new Visitor(address);
-        String episode = wren.signInAsStudent("HERON8", "Wren", "two tickets");
-        start = System.nanoTime();
-        wren.bringIn(episode, mp3, "Wren");
-        JsonNode timeline = wren.timeline(episode);
-        while (timeline.get("frames").asLong() == 0) {
-            LockSupport.parkNanos(LOOK_AGAIN.toNanos());
-            timeline = wren.timeline(episode);
-        }
-        wren.hear(episode, timeline.get("revision").asLong(), 0, PREVIEW_FRAMES);
-        double ours = secondsSince(start);
-        return new Row("an hour of MP3 on the bench, drawn and playable, against ffmpeg's decoding", String.format(Locale.ROOT, "%.1f s, ffmpeg %.1f s", ours, theirs),
-                "ffmpeg", String.format(Locale.ROOT, "%.2f", ours / theirs), ours / theirs, MOST_MP3_RATIO);
     }
 
     /** A class of thirty crews with an episode of five minutes each, as a teacher sets it up. */

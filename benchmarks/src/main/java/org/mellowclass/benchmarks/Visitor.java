@@ -1,6 +1,7 @@
 package org.mellowclass.benchmarks;
 
 import java.io.IOException;
+import java.io.InputStream;
 import java.net.CookieManager;
 import java.net.URI;
 import java.net.URLEncoder;
@@ -8,9 +9,10 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Base64;
 import java.util.Map;
-import java.util.UUID;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
@@ -22,6 +24,8 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 final class Visitor {
 
     private static final String HTML = "text/html";
+    /** As in file-sending.js. */
+    private static final int PART_BYTES = 8 << 20;
 
     private final String address;
     private final HttpClient client = HttpClient.newBuilder().cookieHandler(new CookieManager())
@@ -57,15 +61,18 @@ final class Visitor {
                 .POST(HttpRequest.BodyPublishers.ofString(body + "&_csrf=" + encoded(csrf))));
     }
 
-    /** Brings a file in onto a track. */
+    /** Brings a file in onto a track, in parts as the page does; it is on its way to the take list then. */
     void bringIn(String episode, Path file, String track) throws IOException, InterruptedException {
-        String edge = "edge-" + UUID.randomUUID();
-        String head = "--" + edge + "\r\nContent-Disposition: form-data; name=\"trackName\"\r\n\r\n" + track + "\r\n--" + edge
-                + "\r\nContent-Disposition: form-data; name=\"file\"; filename=\"sound.wav\"\r\nContent-Type: audio/wav\r\n\r\n";
-        String foot = "\r\n--" + edge + "--\r\n";
-        send(asScript("/episodes/" + episode + "/takes").header("Content-Type", "multipart/form-data; boundary=" + edge)
-                .POST(HttpRequest.BodyPublishers.concat(HttpRequest.BodyPublishers.ofString(head),
-                        HttpRequest.BodyPublishers.ofFile(file), HttpRequest.BodyPublishers.ofString(foot))));
+        String named = "filename " + base64("sound.wav") + ",trackName " + base64(track);
+        String address = send(inParts("/episodes/" + episode + "/files").header("Upload-Length", Long.toString(Files.size(file)))
+                .header("Upload-Metadata", named).POST(HttpRequest.BodyPublishers.noBody())).headers().firstValue("Location").orElseThrow();
+        try (InputStream in = Files.newInputStream(file)) {
+            long offset = 0;
+            for (byte[] part; (part = in.readNBytes(PART_BYTES)).length > 0; offset += part.length) {
+                send(inParts(address).header("Content-Type", "application/offset+octet-stream").header("Upload-Offset", Long.toString(offset))
+                        .method("PATCH", HttpRequest.BodyPublishers.ofByteArray(part)));
+            }
+        }
     }
 
     JsonNode timeline(String episode) throws IOException, InterruptedException {
@@ -99,6 +106,10 @@ final class Visitor {
         return send(request(path).header("Accept", "text/html,application/json").GET()).body();
     }
 
+    private HttpRequest.Builder inParts(String path) {
+        return asScript(path).header("Tus-Resumable", "1.0.0");
+    }
+
     private HttpRequest.Builder asScript(String path) {
         return request(path).header("X-CSRF-TOKEN", csrf).header("X-Requested-With", "fetch");
     }
@@ -113,6 +124,10 @@ final class Visitor {
             throw new IOException(answer.uri() + " answered " + answer.statusCode() + ": " + answer.body());
         }
         return answer;
+    }
+
+    private static String base64(String text) {
+        return Base64.getEncoder().encodeToString(text.getBytes(StandardCharsets.UTF_8));
     }
 
     private static String encoded(String text) {

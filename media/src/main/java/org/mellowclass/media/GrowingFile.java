@@ -1,23 +1,21 @@
 package org.mellowclass.media;
 
 import java.io.IOException;
-import java.io.InputStream;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
+import java.nio.channels.ReadableByteChannel;
 
 /**
  * Reads a file while a child process writes it, to its end. A pipe would wake both sides up for every few thousand samples,
- * which costs more than the decoding. What has been read is brought to the disk now and then, so that the end need not wait.
+ * which costs more than the decoding.
  */
-final class GrowingFile extends InputStream {
+final class GrowingFile implements ReadableByteChannel {
 
     private static final long LOOK_AGAIN_MS = 20;
-    private static final long SYNC_BYTES = 64L << 20;
 
     private final FileChannel file;
     private final ChildProcess writer;
     private long position;
-    private long synced;
 
     GrowingFile(FileChannel file, long from, ChildProcess writer) {
         this.file = file;
@@ -26,19 +24,12 @@ final class GrowingFile extends InputStream {
     }
 
     @Override
-    public int read() throws IOException {
-        byte[] one = new byte[1];
-        return read(one, 0, 1) < 0 ? -1 : Byte.toUnsignedInt(one[0]);
-    }
-
-    @Override
-    public int read(byte[] into, int offset, int length) throws IOException {
+    public int read(ByteBuffer into) throws IOException {
         boolean ended = false;
         while (true) {
-            int read = file.read(ByteBuffer.wrap(into, offset, length), position);
+            int read = file.read(into, position);
             if (read > 0) {
                 position += read;
-                sync();
                 return read;
             }
             if (ended) {
@@ -49,10 +40,13 @@ final class GrowingFile extends InputStream {
         }
     }
 
-    private void sync() throws IOException {
-        if (position - synced >= SYNC_BYTES) {
-            synced = position;
-            file.force(false);
-        }
+    @Override
+    public boolean isOpen() {
+        return file.isOpen();
+    }
+
+    @Override
+    public void close() throws IOException {
+        file.close();
     }
 }

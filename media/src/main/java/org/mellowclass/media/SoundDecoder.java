@@ -2,15 +2,15 @@ package org.mellowclass.media;
 
 import java.io.Closeable;
 import java.io.IOException;
-import java.io.InputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
+import java.nio.channels.ReadableByteChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
@@ -48,7 +48,7 @@ public final class SoundDecoder {
     private SoundDecoder(Path folder, boolean hostile, List<String> demuxers, int mostChannels, int mostSeconds, long timeoutSeconds) {
         this.folder = folder;
         this.hostile = hostile;
-        this.opening = Stream.of(PLAIN_FILES, demuxers).flatMap(List::stream).toList();
+        this.opening = joined(PLAIN_FILES, demuxers);
         this.mostChannels = mostChannels;
         this.mostSeconds = mostSeconds;
         this.timeoutSeconds = timeoutSeconds;
@@ -79,7 +79,7 @@ public final class SoundDecoder {
         if (Files.size(file) == 0) {
             throw new SoundRefused(SoundRefused.Reason.EMPTY, "no bytes");
         }
-        List<String> command = command("ffprobe", List.of("-v", "error"), List.of("-select_streams", "a:0",
+        List<String> command = joined(List.of("ffprobe", "-v", "error"), opening, List.of("-select_streams", "a:0",
                 "-show_entries", "stream=codec_name,sample_rate,channels:format=format_name,duration",
                 "-of", "default=noprint_wrappers=1", file.toAbsolutePath().toString()));
         try (ChildProcess probe = ChildProcess.start(folder, PROBE_TIMEOUT_SECONDS, 0, command)) {
@@ -113,7 +113,7 @@ public final class SoundDecoder {
     public SampleSource open(Path file, SoundFacts facts) throws IOException {
         int channels = Math.min(facts.channels(), mostChannels);
         ChildProcess process = ChildProcess.start(folder, timeoutSeconds, 0, decoding(file, channels, facts.sampleRate()));
-        return new Decoding(process.output(), channels, facts.sampleRate(), process::close);
+        return new Decoding(Channels.newChannel(process.output()), channels, facts.sampleRate(), process::close);
     }
 
     /**
@@ -134,24 +134,20 @@ public final class SoundDecoder {
             try (written) {
                 long whole = (written.size() - WavWriter.HEADER_BYTES) / frameBytes * frameBytes;
                 WavWriter.writeHeader(written, channels, rate, SampleFormat.FLOAT_32, whole);
-                written.force(true);
             }
         });
     }
 
     private List<String> decoding(Path file, int channels, int rate) {
-        return command("ffmpeg", List.of("-nostdin", "-v", "error", "-threads", "1"),
+        return joined(List.of("ffmpeg", "-nostdin", "-v", "error", "-threads", "1"), opening,
                 List.of("-i", file.toAbsolutePath().toString(), "-map", "0:a:0", "-t", Integer.toString(mostSeconds + 1),
                         "-ac", Integer.toString(channels), "-af", "aresample=" + rate + RESAMPLING,
                         "-threads", "1", "-flush_packets", "0", "-f", "f32le", "-c:a", "pcm_f32le", "pipe:1"));
     }
 
-    private List<String> command(String program, List<String> first, List<String> last) {
-        List<String> command = new ArrayList<>(List.of(program));
-        command.addAll(first);
-        command.addAll(opening);
-        command.addAll(last);
-        return command;
+    @SafeVarargs
+    private static List<String> joined(List<String>... parts) {
+        return Stream.of(parts).flatMap(List::stream).toList();
     }
 
     private static int whole(String text) {
@@ -172,15 +168,15 @@ public final class SoundDecoder {
 
     private final class Decoding implements SampleSource {
 
-        private final InputStream output;
+        private final ReadableByteChannel output;
         private final int channels;
         private final int sampleRate;
         private final Closeable end;
-        private final byte[] bytes = new byte[1 << 16];
-        private final float[] samples = new float[bytes.length / Float.BYTES];
+        private final ByteBuffer bytes = ByteBuffer.allocateDirect(1 << 16).order(ByteOrder.LITTLE_ENDIAN);
+        private final float[] samples = new float[bytes.capacity() / Float.BYTES];
         private long frames;
 
-        Decoding(InputStream output, int channels, int sampleRate, Closeable end) {
+        Decoding(ReadableByteChannel output, int channels, int sampleRate, Closeable end) {
             this.output = output;
             this.channels = channels;
             this.sampleRate = sampleRate;
@@ -199,10 +195,13 @@ public final class SoundDecoder {
 
         @Override
         public int read(float[][] into, int offset, int wanted) throws IOException {
-            int frameBytes = 4 * channels;
-            int most = Math.min(wanted, bytes.length / frameBytes) * frameBytes;
-            int count = output.readNBytes(bytes, 0, most) / frameBytes;
-            ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN).asFloatBuffer().get(samples, 0, count * channels);
+            int frameBytes = Float.BYTES * channels;
+            bytes.clear().limit(Math.min(wanted, bytes.capacity() / frameBytes) * frameBytes);
+            while (bytes.hasRemaining() && output.read(bytes) >= 0) {
+                continue;
+            }
+            int count = bytes.flip().limit() / frameBytes;
+            bytes.asFloatBuffer().get(samples, 0, count * channels);
             for (int c = 0; c < channels; c++) {
                 float[] channel = into[c];
                 for (int i = 0, from = c; i < count; i++, from += channels) {

@@ -4,13 +4,15 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.OptionalInt;
 
-import com.github.kagkarlsson.scheduler.SchedulerClient;
+import com.github.kagkarlsson.scheduler.Scheduler;
 import com.github.kagkarlsson.scheduler.task.FailureHandler;
 import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
 import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
 import com.github.kagkarlsson.scheduler.task.helper.Tasks;
 import org.springframework.context.annotation.Lazy;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionSynchronization;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
 
 /**
  * Background work. A job is named by its kind and the row it works on, and is scheduled in the transaction that asks for
@@ -21,10 +23,10 @@ public class Jobs {
 
     private static final int MOST_RETRIES = 2;
 
-    private final SchedulerClient scheduler;
+    private final Scheduler scheduler;
     private final JobProgressMapper progress;
 
-    Jobs(@Lazy SchedulerClient scheduler, JobProgressMapper progress) {
+    Jobs(@Lazy Scheduler scheduler, JobProgressMapper progress) {
         this.scheduler = scheduler;
         this.progress = progress;
     }
@@ -56,9 +58,19 @@ public class Jobs {
                 });
     }
 
-    /** Asks for a job to run as soon as the surrounding transaction has ended. */
+    /** Asks for a job to run as soon as the surrounding transaction has ended: at once if a thread is free, the polling finds the rest. */
     public void ask(String kind, long id) {
         scheduler.scheduleIfNotExists(TaskDescriptor.of(kind).instance(name(kind, id)).scheduledTo(Instant.now()));
+        if (TransactionSynchronizationManager.isSynchronizationActive()) {
+            TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
+                @Override
+                public void afterCommit() {
+                    scheduler.triggerCheckForDueExecutions();
+                }
+            });
+        } else {
+            scheduler.triggerCheckForDueExecutions();
+        }
     }
 
     /** Says how far a job has come, in thousandths. */

@@ -38,14 +38,28 @@ class DirectorySoundStore implements SoundStore {
 
     @Override
     public String put(Path finished) throws IOException {
-        try (FileChannel channel = FileChannel.open(finished, StandardOpenOption.WRITE)) {
-            channel.force(true);
-        }
+        sync(finished);
+        return putUnsynced(finished);
+    }
+
+    @Override
+    public String putUnsynced(Path finished) throws IOException {
         String key = RandomKey.next();
         Path target = path(key);
         Files.createDirectories(target.getParent());
         Files.move(finished, target, StandardCopyOption.ATOMIC_MOVE);
         return key;
+    }
+
+    @Override
+    public void sync(String key) throws IOException {
+        sync(file(key));
+    }
+
+    private static void sync(Path file) throws IOException {
+        try (FileChannel channel = FileChannel.open(file, StandardOpenOption.WRITE)) {
+            channel.force(true);
+        }
     }
 
     @Override

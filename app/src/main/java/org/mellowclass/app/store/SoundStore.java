@@ -14,6 +14,14 @@ public interface SoundStore {
     /** Moves a finished file into the store: synced, then renamed, then given a key. */
     String put(Path finished) throws IOException;
 
+    /**
+     * As {@link #put}, but a power cut may still take from it: for what can be made again, and must not wait for the disk.
+     */
+    String putUnsynced(Path finished) throws IOException;
+
+    /** Makes sure that a power cut takes nothing from a file. */
+    void sync(String key) throws IOException;
+
     /** The file of a key, for reading. */
     Path file(String key) throws IOException;
 

@@ -85,10 +85,13 @@ class TakeConversion {
         }
     }
 
-    /** Two steps, so that nobody waits for what is measured: the take lands, and is measured then. */
+    /**
+     * Two steps, so that nobody waits for what is measured nor for the disk: the take lands, and is measured then. If the
+     * power went between the two, its sound may be cut off, and is made again.
+     */
     void run(long takeId) throws IOException {
         Take take = takes.find(takeId).orElseThrow();
-        if (take.state() == Take.State.ARRIVED) {
+        if (take.state() == Take.State.ARRIVED || take.ready() && !take.measured() && !measuring.soundIsWhole(take)) {
             makeReady(take);
         }
         measuring.ensure(takeId);
@@ -105,9 +108,11 @@ class TakeConversion {
                 refuse(take, SoundRefused.Reason.EMPTY);
                 return;
             }
-            String originalKey = take.origin() == Take.Origin.RECORDED ? store.put(original) : take.originalKey();
-            keep(take.madeReady(made.rate, made.channels, made.frames, originalKey, store.put(wav), store.put(skyline),
-                    json.writeValueAsString(made.missing)));
+            boolean canBeMadeAgain = take.origin() != Take.Origin.RECORDED;
+            String originalKey = canBeMadeAgain ? take.originalKey() : store.put(original);
+            String soundKey = canBeMadeAgain ? store.putUnsynced(wav) : store.put(wav);
+            keep(take.madeReady(made.rate, made.channels, made.frames, originalKey, soundKey, store.put(skyline),
+                    json.writeValueAsString(made.missing)), take.soundKey());
         } catch (SoundRefused refused) {
             refuse(take, refused.reason());
         } catch (IOException failed) {
@@ -125,9 +130,9 @@ class TakeConversion {
     }
 
     /** Keeps a take that is ready now; if it was erased while it was being made, or made by another run, its files go at once. */
-    private void keep(Take ready) throws IOException {
+    private void keep(Take ready, String before) throws IOException {
         Boolean kept = transaction.execute(status -> {
-            boolean wanted = takes.ready(ready) == 1;
+            boolean wanted = takes.ready(ready, before) == 1;
             if (wanted) {
                 takes.deleteChunks(ready.id());
                 landInOrder(ready.episodeId());

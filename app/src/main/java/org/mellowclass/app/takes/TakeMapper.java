@@ -146,13 +146,15 @@ interface TakeMapper {
     @Update("UPDATE take SET state = 'ARRIVED', source_frames = #{sourceFrames} WHERE id = #{id} AND state = 'RECORDING'")
     int arrived(long id, long sourceFrames);
 
+    /** @param before the sound it had, which another run may have changed: null for none */
     @Update("""
-            UPDATE take SET state = 'READY', source_rate = #{sourceRate}, source_channels = #{sourceChannels},
-                   original_key = #{originalKey}, sound_key = #{soundKey}, skyline_key = #{skylineKey},
-                   channels = #{channels}, frames = #{frames}, missing = #{missing}, lead_frames = #{leadFrames}, upload_key = NULL
-            WHERE id = #{id} AND state = 'ARRIVED'
+            UPDATE take SET state = 'READY', source_rate = #{take.sourceRate}, source_channels = #{take.sourceChannels},
+                   original_key = #{take.originalKey}, sound_key = #{take.soundKey}, skyline_key = #{take.skylineKey},
+                   channels = #{take.channels}, frames = #{take.frames}, missing = #{take.missing}, lead_frames = #{take.leadFrames},
+                   upload_key = NULL
+            WHERE id = #{take.id} AND state IN ('ARRIVED', 'READY') AND sound_key <=> #{before}
             """)
-    int ready(Take take);
+    int ready(Take take, String before);
 
     @Update("""
             UPDATE take SET clipped = #{clipped}, noticed = #{noticed}, room_frame = #{roomFrame}

@@ -40,12 +40,18 @@ public class TakeMeasuring {
         this.transaction = transaction;
     }
 
-    /** Measures a ready take that has not been measured; nothing happens to any other. */
+    /**
+     * Measures a ready take that has not been measured; nothing happens to any other. What has been measured is on the disk.
+     */
     public void ensure(long takeId) throws IOException {
         Take take = takes.find(takeId).orElseThrow();
         if (!take.ready() || take.measured()) {
             return;
         }
+        if (!soundIsWhole(take)) {
+            throw new IOException("the sound of take " + takeId + " was cut off, and is made again");
+        }
+        store.sync(take.soundKey());
         Measured measured = measure(take);
         String clipped = json.writeValueAsString(measured.clipped());
         transaction.executeWithoutResult(status -> {
@@ -54,6 +60,15 @@ public class TakeMeasuring {
                 live.episodeChanged(take.episodeId());
             }
         });
+    }
+
+    /** Whether nothing is missing of a ready take's file, as it may be after a power cut. */
+    boolean soundIsWhole(Take take) {
+        try (WavReader sound = WavReader.open(store.file(take.soundKey()))) {
+            return sound.frames() == take.frames();
+        } catch (IOException cutOff) {
+            return false;
+        }
     }
 
     private Measured measure(Take take) throws IOException {

@@ -1,6 +1,7 @@
 package org.mellowclass.app.takes;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 import static org.hamcrest.Matchers.is;
 import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
@@ -14,9 +15,11 @@ import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
 
 import java.io.IOException;
+import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.Base64;
@@ -34,6 +37,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.mellowclass.app.MellowProperties;
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.As;
 import org.mellowclass.app.testing.Schools;
@@ -46,6 +50,7 @@ import org.mellowclass.core.timeline.Track;
 import org.mellowclass.media.SoundEncoder;
 import org.mellowclass.media.Tags;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.mock.web.MockHttpServletResponse;
 import org.springframework.mock.web.MockMultipartFile;
 import org.springframework.test.web.servlet.MockMvc;
@@ -64,6 +69,14 @@ class BringingInTest {
     private SoundEncoder encoder;
     @Autowired
     private MellowProperties properties;
+    @Autowired
+    private SoundStore store;
+    @Autowired
+    private TakeMeasuring measuring;
+    @Autowired
+    private TakeConversion conversion;
+    @Autowired
+    private JdbcClient database;
     @Autowired
     private BringingIn bringingIn;
     @Autowired
@@ -98,6 +111,24 @@ class BringingInTest {
         long id = upload("loud.wav", bytes(signal));
         Schools.await(() -> takes.ready(school.episodeId()).containsKey(id) && takes.ready(school.episodeId()).get(id).measured());
         assertThat(takes.clipped(takes.ready(school.episodeId()).get(id))).containsExactly(new ClippedSpot(48_000, 48_011, 1));
+    }
+
+    @Test
+    void sound_that_a_power_cut_took_a_part_of_is_made_again_before_it_is_measured() throws Exception {
+        long id = schools.readyTake(school, Signal.sine(44_100, 300, 0, 2, -6), "Noor");
+        Take whole = takes.ready(school.episodeId()).get(id);
+        try (FileChannel file = FileChannel.open(store.file(whole.soundKey()), StandardOpenOption.WRITE)) {
+            file.truncate(file.size() / 2);
+        }
+        database.sql("UPDATE take SET clipped = NULL WHERE id = ?").param(id).update();
+        assertThatThrownBy(() -> measuring.ensure(id)).hasMessageContaining("cut off");
+        conversion.run(id);
+        Take again = takes.ready(school.episodeId()).get(id);
+        assertThat(again.measured()).isTrue();
+        assertThat(again.frames()).isEqualTo(whole.frames());
+        assertThat(Files.size(store.file(again.soundKey()))).isGreaterThan(again.frames() * Float.BYTES);
+        assertThat(bench.head(school.student(), school.episodeId()).timeline().tracks()).singleElement()
+                .satisfies(track -> assertThat(track.clips()).hasSize(1));
     }
 
     @ParameterizedTest
