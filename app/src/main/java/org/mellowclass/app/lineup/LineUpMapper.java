@@ -18,10 +18,11 @@ interface LineUpMapper {
             FROM line_up
             """;
 
-    /** A pair that is there already stays as it is. */
+    /** A pair that is there already stays as it is, but one that could not be compared is compared again. */
     @Insert("""
-            INSERT IGNORE INTO line_up (episode_id, first_take, second_take, state, lays_itself, asked_by, asked_at)
+            INSERT INTO line_up (episode_id, first_take, second_take, state, lays_itself, asked_by, asked_at)
             VALUES (#{episodeId}, #{firstTake}, #{secondTake}, 'MEASURING', #{laysItself}, #{askedBy}, #{at})
+            ON DUPLICATE KEY UPDATE state = IF(state = 'FAILED', 'MEASURING', state)
             """)
     void add(long episodeId, long firstTake, long secondTake, boolean laysItself, long askedBy, Instant at);
 
@@ -45,6 +46,9 @@ interface LineUpMapper {
 
     @Update("UPDATE line_up SET state = 'REFUSED', reason = #{reason}, confidence = #{confidence} WHERE id = #{id} AND state = 'MEASURING'")
     int refused(long id, LineUp.Reason reason, Double confidence);
+
+    @Update("UPDATE line_up SET state = 'FAILED' WHERE id = #{id} AND state = 'MEASURING'")
+    int failed(long id);
 
     @Update("UPDATE line_up SET laid_at = #{at} WHERE id = #{id}")
     void laid(long id, Instant at);

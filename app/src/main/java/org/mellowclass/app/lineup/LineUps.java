@@ -72,7 +72,7 @@ public class LineUps {
     static class Schedule {
         @Bean
         OneTimeTask<Void> lineUpJob(LineUps lineUps) {
-            return Jobs.kind(KIND, lineUps::measure, id -> lineUps.rows.refused(id, LineUp.Reason.NOTHING_COMMON, null));
+            return Jobs.kind(KIND, lineUps::measure, lineUps::giveUp);
         }
     }
 
@@ -129,6 +129,11 @@ public class LineUps {
             }
         }
         live.episodeChanged(pair.episodeId());
+    }
+
+    void giveUp(long id) {
+        rows.failed(id);
+        live.episodeChanged(rows.find(id).orElseThrow().episodeId());
     }
 
     /** Where it cannot be done, the page says so, and what was recorded lies where it landed. */

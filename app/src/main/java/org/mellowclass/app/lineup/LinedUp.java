@@ -17,5 +17,6 @@ import org.mellowclass.core.measure.LineUp;
 public record LinedUp(long id, long episodeId, long firstTake, long secondTake, State state, Long offsetFrames, Double driftPpm,
                       Double confidence, LineUp.Reason reason, boolean laysItself, Instant laidAt, long askedBy) {
 
-    public enum State { MEASURING, MATCHED, REFUSED }
+    /** Failed: they could not be compared, whatever they hold. */
+    public enum State { MEASURING, MATCHED, REFUSED, FAILED }
 }

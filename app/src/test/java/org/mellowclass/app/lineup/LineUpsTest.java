@@ -6,12 +6,15 @@ import static org.assertj.core.api.Assertions.within;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
 
 import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
 
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.Derivation;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
@@ -36,6 +39,8 @@ class LineUpsTest {
     private LineUps lineUps;
     @Autowired
     private TakeShelf takes;
+    @Autowired
+    private SoundStore store;
     @Autowired
     private Bench bench;
     @Autowired
@@ -105,6 +110,20 @@ class LineUpsTest {
         assertThatThrownBy(() -> lineUps.lay(school.student(), school.episodeId(), pair.id())).isInstanceOf(RuntimeException.class);
         String page = mvc.perform(get("/episodes/" + school.episodeId() + "/line-up").with(As.person(school.teacher()))).andReturn().getResponse().getContentAsString();
         assertThat(page).contains("what is heard in one is not heard in the other", "shorter than four seconds").doesNotContain("Lay them in step");
+    }
+
+    @Test
+    void a_comparison_that_could_not_be_made_says_so_and_can_be_asked_for_again() throws Exception {
+        long first = schools.readyTake(school, Signal.noise(1, -12, 8, 1), "Noor");
+        long second = schools.readyTake(school, Signal.noise(1, -12, 8, 2), "Tess");
+        Path sound = store.file(takes.ready(school.episodeId()).get(second).soundKey());
+        byte[] kept = Files.readAllBytes(sound);
+        Files.delete(sound);
+        assertThat(measured(List.of(first, second)).state()).isEqualTo(LinedUp.State.FAILED);
+        String page = mvc.perform(get("/episodes/" + school.episodeId() + "/line-up").with(As.person(school.student()))).andReturn().getResponse().getContentAsString();
+        assertThat(page).contains("could not be compared").doesNotContain("what is heard in one");
+        Files.write(sound, kept);
+        assertThat(measured(List.of(first, second)).reason()).isEqualTo(LineUp.Reason.NOTHING_COMMON);
     }
 
     @Test
