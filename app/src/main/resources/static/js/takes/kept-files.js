@@ -1,7 +1,9 @@
 // Files that are being sent, kept in IndexedDB so that they go on after the page was loaded again. One that does not fit is
-// not kept: it goes on when the same file is chosen again.
+// not kept: it goes on when the same file is chosen again. One whose crew did not come back here in two weeks is let go: its
+// owner has it.
 
 const DATABASE = 'mellow-files';
+const KEPT_MS = 14 * 24 * 60 * 60 * 1000;
 
 const done = request => new Promise((resolve, reject) => {
   request.onsuccess = () => resolve(request.result);
@@ -18,10 +20,14 @@ async function store(mode) {
 const tried = (mode, act, otherwise) => store(mode).then(files => done(act(files))).catch(() => otherwise);
 
 /** Keeps a file with where it goes; resolves to its id, or null. */
-export const keepFile = entry => tried('readwrite', files => files.put(entry), null);
+export const keepFile = entry => tried('readwrite', files => files.put({ ...entry, keptAt: Date.now() }), null);
 
 export const forgetFile = async id => id !== null && tried('readwrite', files => files.delete(id), null);
 
 /** What an earlier page did not finish sending to an episode. */
-export const keptFiles = async episodeId =>
-  (await tried('readonly', files => files.getAll(), [])).filter(entry => entry.episodeId === episodeId);
+export async function keptFiles(episodeId) {
+  const entries = await tried('readonly', files => files.getAll(), []);
+  const old = entry => Date.now() - entry.keptAt > KEPT_MS;
+  await Promise.all(entries.filter(old).map(entry => forgetFile(entry.id)));
+  return entries.filter(entry => !old(entry) && entry.episodeId === episodeId);
+}

@@ -23,6 +23,20 @@ import org.mellowclass.core.testing.Signal;
 /** The recording room when things go wrong, and bringing files in. */
 class RoomTest extends BrowserTest {
 
+    /** How many files the page keeps; makes them older by so many days first. */
+    private static final String KEPT_FILES = """
+            days => new Promise((resolve, reject) => {
+              const request = indexedDB.open('mellow-files', 1);
+              request.onerror = () => reject(request.error);
+              request.onsuccess = () => {
+                const files = request.result.transaction('files', 'readwrite').objectStore('files');
+                files.getAll().onsuccess = all => {
+                  all.target.result.forEach(entry => files.put({ ...entry, keptAt: entry.keptAt - days * 86400000 }));
+                  files.transaction.oncomplete = () => { request.result.close(); resolve(all.target.result.length); };
+                };
+              };
+            })""";
+
     @TempDir
     private Path folder;
 
@@ -186,6 +200,20 @@ class RoomTest extends BrowserTest {
         assertThat(page.locator("#take-list li").first().innerText()).contains("1:50");
         page.reload();
         assertThat(page.locator("#bring-files li").count()).as("nothing is kept of what has arrived").isZero();
+    }
+
+    @Test
+    void a_file_that_its_crew_left_on_a_laptop_is_let_go_after_two_weeks() throws Exception {
+        Page page = room(page());
+        page.route("**/files/*", route -> route.abort());
+        page.locator("#file").setInputFiles(Voices.speak(folder, List.of("Bells at low water.")));
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Bring in")).click();
+        page.getByText("The network is gone. It goes on by itself.").waitFor();
+        await(page, "(" + KEPT_FILES + ")(0).then(count => count === 1)");
+        page.evaluate(KEPT_FILES, 15);
+        page.reload();
+        await(page, "(" + KEPT_FILES + ")(0).then(count => count === 0)");
+        assertThat(page.locator("#bring-files li").count()).isZero();
     }
 
     @Test

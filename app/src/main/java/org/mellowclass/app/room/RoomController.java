@@ -1,7 +1,5 @@
 package org.mellowclass.app.room;
 
-import java.io.IOException;
-import java.io.InputStream;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -14,16 +12,10 @@ import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
-import org.mellowclass.app.takes.Fixing;
 import org.mellowclass.app.takes.Recording;
-import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeLists;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.turns.RecordingTurns;
-import org.mellowclass.app.web.NotFound;
-import org.mellowclass.app.web.Refusal;
-import org.mellowclass.core.sound.Pcm16;
-import org.mellowclass.core.soundcheck.MicrophoneCheck;
 import org.mellowclass.core.soundcheck.WorkingLevel;
 import org.springframework.http.MediaType;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -41,13 +33,8 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 @Controller
 class RoomController {
 
-    /** A test sentence with the room before it. */
-    private static final int MOST_CHECK_SECONDS = 20;
-    private static final int MOST_CHECK_BYTES = MOST_CHECK_SECONDS * 192_000 * 2 * 2;
-
     private final Access access;
     private final Recording recording;
-    private final Fixing fixing;
     private final TakeShelf takes;
     private final TakeLists lists;
     private final PlacedTakes placed;
@@ -55,11 +42,10 @@ class RoomController {
     private final RecordingTurns turns;
     private final LiveEvents live;
 
-    RoomController(Access access, Recording recording, Fixing fixing, TakeShelf takes, TakeLists lists, PlacedTakes placed, Briefs briefs,
+    RoomController(Access access, Recording recording, TakeShelf takes, TakeLists lists, PlacedTakes placed, Briefs briefs,
                    RecordingTurns turns, LiveEvents live) {
         this.access = access;
         this.recording = recording;
-        this.fixing = fixing;
         this.takes = takes;
         this.lists = lists;
         this.placed = placed;
@@ -120,30 +106,6 @@ class RoomController {
         return placed.landing(viewer, episodeId, track.isBlank() ? viewer.name() : track.strip(), place);
     }
 
-
-    /** Chooses a take among those of its line. */
-    @PostMapping("/episodes/{episodeId}/takes/{takeId}/choose")
-    String choose(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long takeId) {
-        placed.choose(viewer, episodeId, takeId);
-        return "redirect:/episodes/" + episodeId + "/record";
-    }
-
-    /** Mends what was noticed about a take. */
-    @PostMapping("/episodes/{episodeId}/takes/{takeId}/fix")
-    String fix(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long takeId) {
-        return "redirect:/episodes/" + fixing.fix(viewer, takeId, placed.startOf(viewer, episodeId, takeId).orElse(null)) + "/record";
-    }
-
-    /** Makes a much too quiet take as loud as a good one, on the page: it can be undone there. */
-    @PostMapping("/episodes/{episodeId}/takes/{takeId}/louder")
-    String louder(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long takeId) throws IOException {
-        access.ownEpisode(viewer, episodeId);
-        Take take = takes.ofEpisode(viewer, episodeId).stream().filter(it -> it.id() == takeId && it.ready()).findFirst().orElseThrow(NotFound::new);
-        double gain = takes.gainForQuiet(take).orElseThrow(() -> Refusal.conflict("take.NOTHING_TO_FIX"));
-        placed.setTakeGain(viewer, episodeId, takeId, gain);
-        return "redirect:/episodes/" + episodeId + "/record";
-    }
-
     record Guest(String name, String extent) {
     }
 
@@ -151,31 +113,5 @@ class RoomController {
     @ResponseBody
     List<Recording.Guest> addGuest(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestBody Guest guest) {
         return recording.addGuest(viewer, episodeId, guest.name(), guest.extent());
-    }
-
-    /** A level, or null where there is none; words are looked up by the page's own list. */
-    record Checked(String advice, String verdict, Double levelDbfs, Double noiseDbfs, Double voiceToRoomLu, int humHz, int overs,
-                   boolean oneSided) {
-
-        static Checked of(MicrophoneCheck check) {
-            return new Checked(check.advice().name(), check.verdict().name(),
-                    check.levelDbfs().isPresent() ? check.levelDbfs().getAsDouble() : null,
-                    check.noiseDbfs().isPresent() ? check.noiseDbfs().getAsDouble() : null,
-                    check.voiceToRoomLu().isPresent() ? check.voiceToRoomLu().getAsDouble() : null,
-                    check.humHz(), check.overs(), check.oneSided());
-        }
-    }
-
-    /** Measures a test sentence, 16-bit little-endian; nothing of it is kept. */
-    @PostMapping("/episodes/{episodeId}/microphone-check")
-    @ResponseBody
-    Checked check(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestParam int rate,
-                  @RequestParam int channels, InputStream body) throws IOException {
-        access.ownEpisode(viewer, episodeId);
-        byte[] pcm = body.readNBytes(MOST_CHECK_BYTES);
-        if (rate < 8000 || rate > 192_000 || channels < 1 || channels > 2 || pcm.length < 2 * channels * rate) {
-            throw Refusal.unfit("take.CHECK_TOO_SHORT");
-        }
-        return Checked.of(MicrophoneCheck.of(Pcm16.source(pcm, channels, rate)));
     }
 }

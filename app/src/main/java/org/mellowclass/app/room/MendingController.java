@@ -1,0 +1,56 @@
+package org.mellowclass.app.room;
+
+import java.io.IOException;
+
+import org.mellowclass.app.bench.PlacedTakes;
+import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.takes.Fixing;
+import org.mellowclass.app.takes.Take;
+import org.mellowclass.app.takes.TakeShelf;
+import org.mellowclass.app.web.NotFound;
+import org.mellowclass.app.web.Refusal;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+
+/** What the take list offers for a take with one press: choose it among those of its line, or mend what was noticed. */
+@Controller
+class MendingController {
+
+    private final Access access;
+    private final Fixing fixing;
+    private final TakeShelf takes;
+    private final PlacedTakes placed;
+
+    MendingController(Access access, Fixing fixing, TakeShelf takes, PlacedTakes placed) {
+        this.access = access;
+        this.fixing = fixing;
+        this.takes = takes;
+        this.placed = placed;
+    }
+
+    /** Chooses a take among those of its line. */
+    @PostMapping("/episodes/{episodeId}/takes/{takeId}/choose")
+    String choose(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long takeId) {
+        placed.choose(viewer, episodeId, takeId);
+        return "redirect:/episodes/" + episodeId + "/record";
+    }
+
+    /** Mends what was noticed about a take. */
+    @PostMapping("/episodes/{episodeId}/takes/{takeId}/fix")
+    String fix(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long takeId) {
+        return "redirect:/episodes/" + fixing.fix(viewer, takeId, placed.startOf(viewer, episodeId, takeId).orElse(null)) + "/record";
+    }
+
+    /** Makes a much too quiet take as loud as a good one, on the page: it can be undone there. */
+    @PostMapping("/episodes/{episodeId}/takes/{takeId}/louder")
+    String louder(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long takeId) throws IOException {
+        access.ownEpisode(viewer, episodeId);
+        Take take = takes.ofEpisode(viewer, episodeId).stream().filter(it -> it.id() == takeId && it.ready()).findFirst().orElseThrow(NotFound::new);
+        double gain = takes.gainForQuiet(take).orElseThrow(() -> Refusal.conflict("take.NOTHING_TO_FIX"));
+        placed.setTakeGain(viewer, episodeId, takeId, gain);
+        return "redirect:/episodes/" + episodeId + "/record";
+    }
+}
