@@ -83,6 +83,11 @@ public record Take(long id, long episodeId, long authorId, String name, String t
         return clipped != null;
     }
 
+    /** Whether its sound can be made again of what is kept; what was spoken came in chunks that are gone once it is ready. */
+    boolean canBeMadeAgain() {
+        return origin != Origin.RECORDED;
+    }
+
     public boolean ready() {
         return state == State.READY;
     }

@@ -91,7 +91,7 @@ class TakeConversion {
      */
     void run(long takeId) throws IOException {
         Take take = takes.find(takeId).orElseThrow();
-        if (take.state() == Take.State.ARRIVED || take.ready() && !take.measured() && !measuring.soundIsWhole(take)) {
+        if (take.state() == Take.State.ARRIVED || take.ready() && !take.measured() && take.canBeMadeAgain() && !measuring.soundIsWhole(take)) {
             makeReady(take);
         }
         measuring.ensure(takeId);
@@ -108,11 +108,10 @@ class TakeConversion {
                 refuse(take, SoundRefused.Reason.EMPTY);
                 return;
             }
-            boolean canBeMadeAgain = take.origin() != Take.Origin.RECORDED;
-            String originalKey = canBeMadeAgain ? take.originalKey() : store.put(original);
-            String soundKey = canBeMadeAgain ? store.putUnsynced(wav) : store.put(wav);
+            String originalKey = take.canBeMadeAgain() ? take.originalKey() : store.put(original);
+            String soundKey = take.canBeMadeAgain() ? store.putUnsynced(wav) : store.put(wav);
             keep(take.madeReady(made.rate, made.channels, made.frames, originalKey, soundKey, store.put(skyline),
-                    json.writeValueAsString(made.missing)), take.soundKey());
+                    json.writeValueAsString(made.missing)), take);
         } catch (SoundRefused refused) {
             refuse(take, refused.reason());
         } catch (IOException failed) {
@@ -130,9 +129,9 @@ class TakeConversion {
     }
 
     /** Keeps a take that is ready now; if it was erased while it was being made, or made by another run, its files go at once. */
-    private void keep(Take ready, String before) throws IOException {
+    private void keep(Take ready, Take before) throws IOException {
         Boolean kept = transaction.execute(status -> {
-            boolean wanted = takes.ready(ready, before) == 1;
+            boolean wanted = takes.ready(ready, before.soundKey()) == 1;
             if (wanted) {
                 takes.deleteChunks(ready.id());
                 landInOrder(ready.episodeId());
@@ -142,6 +141,10 @@ class TakeConversion {
             return wanted;
         });
         if (Boolean.TRUE.equals(kept)) {
+            if (before.ready()) {
+                store.delete(before.soundKey());
+                store.delete(before.skylineKey());
+            }
             return;
         }
         for (String key : List.of(ready.soundKey(), ready.skylineKey())) {

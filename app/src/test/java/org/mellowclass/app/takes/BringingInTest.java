@@ -125,6 +125,7 @@ class BringingInTest {
         conversion.run(id);
         Take again = takes.ready(school.episodeId()).get(id);
         assertThat(again.measured()).isTrue();
+        assertThatThrownBy(() -> store.file(whole.soundKey())).as("what was cut off is gone").isInstanceOf(IOException.class);
         assertThat(again.frames()).isEqualTo(whole.frames());
         assertThat(Files.size(store.file(again.soundKey()))).isGreaterThan(again.frames() * Float.BYTES);
         assertThat(bench.head(school.student(), school.episodeId()).timeline().tracks()).singleElement()
