@@ -19,8 +19,8 @@ public final class Resampler implements SampleSource {
     private static final double CUTOFF = 0.95;
     private static final int BLOCK = 4096;
     private static final int MOST_PHASES = 1024;
-    /** Clocks are told apart by a thousandth of a millionth. */
-    private static final long CLOCK_STEPS = 1_000_000_000L;
+    /** What a clock counts while {@link #clockTicks} are counted by a faster one: clocks are told apart by a thousandth of a millionth. */
+    public static final long CLOCK_TICKS = 1_000_000_000L;
 
     private final SampleSource source;
     private final int rate;
@@ -65,7 +65,12 @@ public final class Resampler implements SampleSource {
      * by them. The rate it states stays the same. Closing the result closes the source.
      */
     public static SampleSource byClock(double fasterPpm, SampleSource source) {
-        return new Resampler(source, source.sampleRate(), CLOCK_STEPS + Math.round(fasterPpm * CLOCK_STEPS / 1e6), CLOCK_STEPS);
+        return new Resampler(source, source.sampleRate(), clockTicks(fasterPpm), CLOCK_TICKS);
+    }
+
+    /** How far a clock that is faster by so many millionths counts while another one counts {@link #CLOCK_TICKS}. */
+    public static long clockTicks(double fasterPpm) {
+        return CLOCK_TICKS + Math.round(fasterPpm * CLOCK_TICKS / 1e6);
     }
 
     @Override

@@ -14,6 +14,7 @@ import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.RoomSource;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
+import org.mellowclass.core.treatment.Treatment;
 
 /**
  * Mixes a timeline to stereo at 48 kHz, summed in float. Every gain is computed from the absolute frame, so that a span
@@ -26,16 +27,20 @@ public final class Mixer implements Closeable {
     private static final int BLOCK = 4096;
 
     private final Timeline timeline;
-    private final Takes takes;
-    private final Map<Long, RandomAccessSound> open = new HashMap<>();
+    private final Sounds sounds;
+    private final Map<Heard, RandomAccessSound> open = new HashMap<>();
     private final float[][] scratch = new float[2][BLOCK];
     private final float[] middle = new float[BLOCK];
     private final float[] left = new float[BLOCK];
     private final float[] right = new float[BLOCK];
 
-    public Mixer(Timeline timeline, Takes takes) {
+    /** What is opened once for all clips that play it. */
+    private record Heard(long takeId, Treatment treatment) {
+    }
+
+    public Mixer(Timeline timeline, Sounds sounds) {
         this.timeline = timeline;
-        this.takes = takes;
+        this.sounds = sounds;
     }
 
     /** Renders frames {@code fromFrame …} into {@code into[0 and 1][offset …]}, silence beyond the end. */
@@ -129,10 +134,11 @@ public final class Mixer implements Closeable {
     }
 
     private RandomAccessSound sourceOf(Clip clip) throws IOException {
-        RandomAccessSound sound = open.get(clip.source().takeId());
+        Heard heard = new Heard(clip.source().takeId(), clip.source().treatment());
+        RandomAccessSound sound = open.get(heard);
         if (sound == null) {
-            sound = takes.open(clip.source().takeId());
-            open.put(clip.source().takeId(), sound);
+            sound = sounds.open(heard.takeId, heard.treatment);
+            open.put(heard, sound);
         }
         return clip.source() instanceof RoomSource room ? new RepeatedRoom(sound, room) : sound;
     }

@@ -11,10 +11,11 @@ import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.TakeSource;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
+import org.mellowclass.core.treatment.Treatment;
 
 /**
  * What a note on a span speaks of, bound to the recorded sound: stretches of takes, in their frames at 48 kHz. So the note
- * finds its words again wherever they have gone.
+ * finds its words again wherever they have gone and however they are treated.
  */
 public record NoteAnchor(List<Piece> pieces) {
 
@@ -51,10 +52,11 @@ public record NoteAnchor(List<Piece> pieces) {
             return Stream.empty();
         }
         long offset = clip.startFrame() - clip.sourceFrame();
+        Treatment treatment = take.treatment();
         return pieces.stream().filter(piece -> piece.takeId == take.takeId())
-                .filter(piece -> piece.startFrame < clip.sourceFrame() + clip.frames() && piece.endFrame > clip.sourceFrame())
-                .map(piece -> new Span(Math.max(piece.startFrame + offset, clip.startFrame()),
-                        Math.min(piece.endFrame + offset, clip.endFrame())));
+                .map(piece -> new long[] {Math.max(treatment.fromTake(piece.startFrame) + offset, clip.startFrame()),
+                    Math.min(treatment.fromTake(piece.endFrame) + offset, clip.endFrame())})
+                .filter(place -> place[0] < place[1]).map(place -> new Span(place[0], place[1]));
     }
 
     private static void join(List<Span> places, Span next) {
@@ -73,7 +75,7 @@ public record NoteAnchor(List<Piece> pieces) {
             long end = Math.min(clip.endFrame(), span.endFrame());
             if (start < end && clip.source() instanceof TakeSource take) {
                 long offset = clip.sourceFrame() - clip.startFrame();
-                pieces.add(new Piece(take.takeId(), start + offset, end + offset));
+                pieces.add(new Piece(take.takeId(), take.treatment().toTake(start + offset), take.treatment().toTake(end + offset)));
             }
         }
         return pieces;

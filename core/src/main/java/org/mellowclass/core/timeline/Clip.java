@@ -31,16 +31,16 @@ public record Clip(long id, Source source, long startFrame, long sourceFrame, lo
         return new Span(startFrame, endFrame());
     }
 
-    boolean overlaps(Clip other) {
+    public boolean overlaps(Clip other) {
         return startFrame < other.endFrame() && other.startFrame < endFrame();
     }
 
-    boolean overlaps(Span span) {
+    public boolean overlaps(Span span) {
         return startFrame < span.endFrame() && span.startFrame() < endFrame();
     }
 
     /** Whether the two play the same source in step, as neighbours that were once one clip do. */
-    boolean inStepWith(Clip other) {
+    public boolean inStepWith(Clip other) {
         return source.equals(other.source) && sourceFrame - startFrame == other.sourceFrame - other.startFrame;
     }
 
@@ -48,26 +48,30 @@ public record Clip(long id, Source source, long startFrame, long sourceFrame, lo
         return new Clip(id, source, startFrame + offset, sourceFrame, frames, gainDb, fadeIn, fadeOut);
     }
 
-    Clip withId(long newId) {
+    public Clip withId(long newId) {
         return new Clip(newId, source, startFrame, sourceFrame, frames, gainDb, fadeIn, fadeOut);
     }
 
-    Clip withGain(double newGainDb) {
+    public Clip withGain(double newGainDb) {
         return new Clip(id, source, startFrame, sourceFrame, frames, newGainDb, fadeIn, fadeOut);
     }
 
-    Clip withFades(Fade in, Fade out) {
+    public Clip withSource(Source newSource) {
+        return new Clip(id, newSource, startFrame, sourceFrame, frames, gainDb, fadeIn, fadeOut);
+    }
+
+    public Clip withFades(Fade in, Fade out) {
         return new Clip(id, source, startFrame, sourceFrame, frames, gainDb, in, out);
     }
 
     /** This clip ending at a timeline frame behind its start; its new end gets a fade so long on top of what is left of its own. */
-    Clip until(long frame, long edgeFrames) {
+    public Clip until(long frame, long edgeFrames) {
         return new Clip(id, source, startFrame, sourceFrame, frame - startFrame, gainDb, fadeIn,
                 fadeOut.cut(endFrame() - frame, edgeFrames));
     }
 
     /** This clip starting at a timeline frame before its end; its new start as with {@link #until}. */
-    Clip from(long frame, long edgeFrames) {
+    public Clip from(long frame, long edgeFrames) {
         long gone = frame - startFrame;
         return new Clip(id, source, frame, sourceFrame + gone, frames - gone, gainDb, fadeIn.cut(gone, edgeFrames), fadeOut);
     }

@@ -43,7 +43,7 @@ public record Fade(long frames, Shape shape, long skippedFrames, long edgeFrames
         }
     }
 
-    static Fade of(long frames, Shape shape) {
+    public static Fade of(long frames, Shape shape) {
         return new Fade(frames, shape, 0, 0);
     }
 
@@ -53,7 +53,7 @@ public record Fade(long frames, Shape shape, long skippedFrames, long edgeFrames
     }
 
     /** The gain so many frames from the edge, counted from 0. */
-    double gainAt(long frame) {
+    public double gainAt(long frame) {
         long into = frame + skippedFrames;
         double gain = into >= frames ? 1 : shape.at((into + 0.5) / frames);
         return frame >= edgeFrames ? gain : gain * Shape.GENTLE.at((frame + 0.5) / edgeFrames);

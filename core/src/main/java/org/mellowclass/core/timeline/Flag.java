@@ -8,7 +8,7 @@ package org.mellowclass.core.timeline;
  */
 public record Flag(long id, long trackId, long frame, String name) {
 
-    Flag at(long newFrame) {
+    public Flag at(long newFrame) {
         return new Flag(id, trackId, newFrame, name);
     }
 }

@@ -1,12 +1,14 @@
 package org.mellowclass.core.timeline;
 
+import org.mellowclass.core.treatment.Treatment;
+
 /**
  * The room of a take without anybody speaking: a quiet stretch of it, repeated without end.
  *
- * @param roomFrame  where in the take the quiet stretch starts
+ * @param roomFrame  where in the treated sound the quiet stretch starts
  * @param roomFrames how long it is; its end is blended into its start, so it is longer than {@link #BLEND_FRAMES} twice
  */
-public record RoomSource(long takeId, long roomFrame, long roomFrames) implements Source {
+public record RoomSource(long takeId, Treatment treatment, long roomFrame, long roomFrames) implements Source {
 
     /** How long the end of the stretch is blended with its start: 50 ms. */
     public static final int BLEND_FRAMES = 2400;
@@ -18,8 +20,8 @@ public record RoomSource(long takeId, long roomFrame, long roomFrames) implement
     }
 
     @Override
-    public RoomSource of(long otherTakeId) {
-        return new RoomSource(otherTakeId, roomFrame, roomFrames);
+    public RoomSource treated(Treatment other) {
+        return new RoomSource(takeId, other, other.fromTake(treatment.toTake(roomFrame)), roomFrames);
     }
 
     /** After so many frames the same sound comes again. */

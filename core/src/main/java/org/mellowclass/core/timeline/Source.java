@@ -1,11 +1,21 @@
 package org.mellowclass.core.timeline;
 
-/** What a clip plays: a sound with frames of its own, counted from 0. */
+import org.mellowclass.core.treatment.Treatment;
+
+/** What a clip plays: the sound of a take by a treatment, with frames of its own, counted from 0. */
 public sealed interface Source permits TakeSource, RoomSource {
 
     /** The take that it comes from; takes never change. */
     long takeId();
 
-    /** The same of another take. */
-    Source of(long otherTakeId);
+    Treatment treatment();
+
+    /** The same of the same take by another treatment. */
+    Source treated(Treatment other);
+
+    /** Whether the two play the same of one take, frame by frame, whatever is done to its sound. */
+    default boolean sameSound(Source other) {
+        return equals(other) || treatment().keepsTime() && other.treatment().keepsTime()
+                && treated(Treatment.NONE).equals(other.treated(Treatment.NONE));
+    }
 }

@@ -1,10 +1,17 @@
 package org.mellowclass.core.timeline;
 
-/** A take as it is. */
-public record TakeSource(long takeId) implements Source {
+import org.mellowclass.core.treatment.Treatment;
+
+/** The sound of a take. */
+public record TakeSource(long takeId, Treatment treatment) implements Source {
+
+    /** The take as it is. */
+    public TakeSource(long takeId) {
+        this(takeId, Treatment.NONE);
+    }
 
     @Override
-    public TakeSource of(long otherTakeId) {
-        return new TakeSource(otherTakeId);
+    public TakeSource treated(Treatment other) {
+        return new TakeSource(takeId, other);
     }
 }

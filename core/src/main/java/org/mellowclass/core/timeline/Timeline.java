@@ -3,9 +3,7 @@ package org.mellowclass.core.timeline;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalLong;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
@@ -54,26 +52,34 @@ public record Timeline(List<Track> tracks, List<Flag> flags, long nextId) {
         return tracks.stream().map(Track::id).collect(Collectors.toUnmodifiableSet());
     }
 
-    Timeline mapTracks(UnaryOperator<Track> change, long newNextId) {
+    public Timeline mapTracks(UnaryOperator<Track> change, long newNextId) {
         return new Timeline(tracks.stream().map(change).toList(), flags, newNextId);
     }
 
-    Timeline mapClip(long clipId, UnaryOperator<Clip> change) {
+    public Timeline mapClip(long clipId, UnaryOperator<Clip> change) {
         return mapTracks(track -> track.clip(clipId).isEmpty() ? track
                 : track.mapClips(clip -> clip.id() == clipId ? change.apply(clip) : clip), nextId);
     }
 
-    Timeline withFlags(List<Flag> newFlags, long newNextId) {
+    public Timeline withFlags(List<Flag> newFlags, long newNextId) {
         return new Timeline(tracks, newFlags, newNextId);
     }
 
     /** With every flag where the map of its track takes it; those whose moment is gone are gone. */
-    Timeline withFlagsMoved(Map<Long, TimeMap> maps) {
+    public Timeline withFlagsMoved(TimeMaps maps) {
         List<Flag> moved = new ArrayList<>();
         for (Flag flag : flags) {
-            OptionalLong frame = maps.getOrDefault(flag.trackId(), TimeMap.IDENTITY).map(flag.frame());
-            frame.ifPresent(at -> moved.add(flag.at(at)));
+            maps.of(flag.trackId()).map(flag.frame()).ifPresent(frame -> moved.add(flag.at(frame)));
         }
         return withFlags(moved, nextId);
+    }
+
+    /** The clips that play a take, from whatever track. */
+    public List<Clip> clipsOf(long takeId) {
+        return tracks.stream().flatMap(track -> track.clips().stream()).filter(clip -> clip.source().takeId() == takeId).toList();
+    }
+
+    public Optional<Track> trackNamed(String name) {
+        return tracks.stream().filter(track -> track.name().equals(name)).findFirst();
     }
 }

@@ -33,16 +33,16 @@ public record Track(long id, String name, int group, double gainDb, boolean mute
         return new Track(id, name, group, gainDb, muted, newClips);
     }
 
-    Track withGain(double newGainDb) {
+    public Track withGain(double newGainDb) {
         return new Track(id, name, group, newGainDb, muted, clips);
     }
 
-    Track mapClips(UnaryOperator<Clip> change) {
+    public Track mapClips(UnaryOperator<Clip> change) {
         return withClips(clips.stream().map(change).toList());
     }
 
     /** Whether everything but the clips is the same. */
-    boolean sameSettings(Track other) {
+    public boolean sameSettings(Track other) {
         return withClips(List.of()).equals(other.withClips(List.of()));
     }
 }

@@ -2,6 +2,7 @@ package org.mellowclass.core.render;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
+import static org.mellowclass.core.testing.Timelines.TAKES;
 
 import java.io.IOException;
 import java.util.Arrays;
@@ -21,15 +22,16 @@ import org.mellowclass.core.testing.Signal;
 import org.mellowclass.core.testing.Timelines;
 import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Fade;
-import org.mellowclass.core.timeline.LayTake;
-import org.mellowclass.core.timeline.Remove;
 import org.mellowclass.core.timeline.RoomSource;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
+import org.mellowclass.core.timeline.edit.LayTake;
+import org.mellowclass.core.timeline.edit.Remove;
+import org.mellowclass.core.treatment.Treatment;
 
 class MixerTest {
 
-    private static final List<Signal> TAKES = List.of(Signal.noise(1, -6, 1.5, 1), Signal.noise(2, -6, 1.5, 2),
+    private static final List<Signal> SOUNDS = List.of(Signal.noise(1, -6, 1.5, 1), Signal.noise(2, -6, 1.5, 2),
             Signal.noise(1, -20, 1.5, 3));
 
     @ParameterizedTest
@@ -58,7 +60,7 @@ class MixerTest {
         Timeline before = Timelines.generate(random);
         long start = before.endFrame() / 3;
         Span gone = new Span(start, start + 700);
-        Timeline after = new Remove(gone, before.trackIds()).applyTo(before).timeline();
+        Timeline after = new Remove(gone, before.trackIds()).applyTo(before, TAKES).timeline();
         try (Mixer old = mixer(before); Mixer now = mixer(after)) {
             float[][] was = Signal.read(old.whole()).samples();
             float[][] is = Signal.read(now.whole()).samples();
@@ -78,10 +80,10 @@ class MixerTest {
     @Test
     void repeated_room_goes_on_without_a_step_and_any_chunk_of_it_is_the_same() throws IOException {
         Signal take = Signal.sine(1, 100, -20, 3);
-        RoomSource room = new RoomSource(1, 10_000, 30_000);
+        RoomSource room = new RoomSource(1, Treatment.NONE, 10_000, 30_000);
         Clip clip = new Clip(2, room, 0, 5_000, 200_000, 0, Fade.NONE, Fade.NONE);
         Timeline timeline = new Timeline(List.of(new Track(1, "Noor", 1, 0, false, List.of(clip))), List.of(), 3);
-        try (Mixer mixer = new Mixer(timeline, id -> take)) {
+        try (Mixer mixer = new Mixer(timeline, (id, treatment) -> take)) {
             float[] whole = Signal.read(mixer.whole()).samples()[0];
             float steepest = 0;
             for (int i = 1; i < whole.length; i++) {
@@ -98,8 +100,8 @@ class MixerTest {
     @Test
     void one_channel_stands_in_the_middle_with_its_loudness_kept() throws IOException {
         Signal voice = Signal.sine(1, 1000, -20, 5);
-        Timeline timeline = new LayTake(1, voice.frames(), 0, "Noor").applyTo(Timeline.empty()).timeline();
-        try (Mixer mixer = new Mixer(timeline, id -> voice)) {
+        Timeline timeline = new LayTake(1, voice.frames(), 0, "Noor").applyTo(Timeline.empty(), TAKES).timeline();
+        try (Mixer mixer = new Mixer(timeline, (id, treatment) -> voice)) {
             LoudnessMeter mixed = new LoudnessMeter(2);
             SampleSink.drain(mixer.whole(), mixed);
             LoudnessMeter alone = new LoudnessMeter(1);
@@ -110,7 +112,7 @@ class MixerTest {
 
     @Test
     void a_muted_track_is_left_out() throws IOException {
-        Timeline loud = new LayTake(1, 48_000, 0, "Noor").applyTo(Timeline.empty()).timeline();
+        Timeline loud = new LayTake(1, 48_000, 0, "Noor").applyTo(Timeline.empty(), TAKES).timeline();
         Track track = loud.tracks().get(0);
         Timeline muted = new Timeline(List.of(new Track(track.id(), "Noor", 1, 0, true, track.clips())), List.of(), 9);
         try (Mixer mixer = mixer(muted)) {
@@ -153,7 +155,7 @@ class MixerTest {
     }
 
     private static Mixer mixer(Timeline timeline) {
-        return new Mixer(timeline, id -> TAKES.get((int) id - 1));
+        return new Mixer(timeline, (id, treatment) -> SOUNDS.get((int) id - 1));
     }
 
     @Test

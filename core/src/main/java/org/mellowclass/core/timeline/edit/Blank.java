@@ -1,60 +1,92 @@
-package org.mellowclass.core.timeline;
+package org.mellowclass.core.timeline.edit;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 
 import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.timeline.Clip;
+import org.mellowclass.core.timeline.Fade;
+import org.mellowclass.core.timeline.RoomSource;
+import org.mellowclass.core.timeline.Source;
+import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.Track;
+import org.mellowclass.core.treatment.Treatment;
 
 /**
  * Puts the take's own room in place of a span on the chosen tracks, without moving anything; true silence for takes whose
- * room is not known. Every new edge gets a fade of 5 ms.
- *
- * @param rooms for takes, by id, where in them the room alone is heard
+ * room is not known. Every new edge gets a fade of 5 ms. Where two clips lie over each other, their rooms are crossfaded with
+ * equal power, so that nowhere the room is heard twice.
  */
-public record Blank(Span span, Set<Long> trackIds, Map<Long, Span> rooms) implements SpanEdit {
+public record Blank(Span span, Set<Long> trackIds) implements SpanEdit {
 
     public Blank {
         trackIds = Set.copyOf(trackIds);
-        rooms = Map.copyOf(rooms);
     }
 
     @Override
-    public Edited applyTo(Timeline timeline) {
-        return Edited.inPlace(OnSpan.change(timeline, span, trackIds, this::blanked));
+    public Edited applyTo(Timeline timeline, TakeFacts takes) {
+        OnSpan.check(timeline, span, trackIds);
+        OnSpan.Ids ids = new OnSpan.Ids(timeline);
+        return Edited.inPlace(OnSpan.changed(timeline, ids, timeline.tracks().stream()
+                .map(track -> trackIds.contains(track.id()) ? blanked(track, takes, ids) : track).toList()));
     }
 
     @Override
-    public Blank on(Set<Long> otherTracks) {
-        return new Blank(span, otherTracks, rooms);
+    public Blank on(Span otherSpan, Set<Long> otherTracks) {
+        return new Blank(otherSpan, otherTracks);
     }
 
     @Override
-    public Footprint footprint(Timeline timeline) {
+    public Footprint footprint(Timeline timeline, TakeFacts takes) {
         return OnSpan.footprint(timeline, span, trackIds);
     }
 
-    @Override
-    public Blank shiftedBy(long frames) {
-        return new Blank(OnSpan.shifted(span, frames), trackIds, rooms);
+    private Track blanked(Track track, TakeFacts takes, OnSpan.Ids ids) {
+        List<Clip> clips = new ArrayList<>();
+        List<Clip> rooms = new ArrayList<>();
+        for (Clip clip : track.clips()) {
+            if (!clip.overlaps(span)) {
+                clips.add(clip);
+                continue;
+            }
+            long start = Math.max(span.startFrame(), clip.startFrame());
+            long end = Math.min(span.endFrame(), clip.endFrame());
+            if (clip.startFrame() < start) {
+                clips.add(clip.until(start, Fade.EDGE_FRAMES));
+            }
+            room(clip.source(), takes).ifPresent(room ->
+                    addRoom(rooms, new Clip(ids.take(), room, start, 0, end - start, clip.gainDb(), Fade.EDGE, Fade.EDGE)));
+            if (clip.endFrame() > end) {
+                clips.add(clip.from(end, Fade.EDGE_FRAMES).withId(ids.take()));
+            }
+        }
+        clips.addAll(rooms);
+        return track.withClips(clips);
     }
 
-    private List<Clip> blanked(Clip clip, OnSpan.Ids ids) {
-        List<Clip> clips = new ArrayList<>();
-        long start = Math.max(span.startFrame(), clip.startFrame());
-        long end = Math.min(span.endFrame(), clip.endFrame());
-        if (clip.startFrame() < start) {
-            clips.add(clip.until(start, Fade.EDGE_FRAMES));
+    private static Optional<RoomSource> room(Source source, TakeFacts takes) {
+        Treatment treatment = source.treatment();
+        return takes.room(source.takeId()).filter(room -> room.frames() >= 2 * RoomSource.BLEND_FRAMES)
+                .map(room -> new RoomSource(source.takeId(), treatment, treatment.fromTake(room.startFrame()), room.frames()));
+    }
+
+    /** Adds a room behind others; they come in the order of their starts. */
+    private static void addRoom(List<Clip> rooms, Clip room) {
+        Clip last = rooms.isEmpty() ? null : rooms.get(rooms.size() - 1);
+        if (last == null || last.endFrame() <= room.startFrame()) {
+            rooms.add(room);
+        } else if (room.endFrame() <= last.endFrame()) {
+            return;
+        } else if (last.endFrame() - room.startFrame() < Fade.EDGE_FRAMES || room.startFrame() - last.startFrame() < last.fadeIn().reach()
+                || room.endFrame() - last.endFrame() < Fade.EDGE_FRAMES) {
+            // too little of either for a crossfade: the first one plays to its end
+            rooms.add(room.from(last.endFrame(), Fade.EDGE_FRAMES));
+        } else {
+            Fade fade = Fade.of(last.endFrame() - room.startFrame(), Fade.Shape.EQUAL_POWER);
+            rooms.set(rooms.size() - 1, last.withFades(last.fadeIn(), fade));
+            rooms.add(room.withFades(fade, room.fadeOut()));
         }
-        Span room = rooms.get(clip.source().takeId());
-        if (room != null && room.frames() >= 2 * RoomSource.BLEND_FRAMES) {
-            RoomSource source = new RoomSource(clip.source().takeId(), room.startFrame(), room.frames());
-            clips.add(new Clip(ids.take(), source, start, 0, end - start, clip.gainDb(), Fade.EDGE, Fade.EDGE));
-        }
-        if (clip.endFrame() > end) {
-            clips.add(clip.from(end, Fade.EDGE_FRAMES).withId(ids.take()));
-        }
-        return clips;
     }
 }

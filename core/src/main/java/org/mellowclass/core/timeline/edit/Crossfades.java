@@ -1,8 +1,12 @@
-package org.mellowclass.core.timeline;
+package org.mellowclass.core.timeline.edit;
 
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+
+import org.mellowclass.core.timeline.Clip;
+import org.mellowclass.core.timeline.Fade;
+import org.mellowclass.core.timeline.Track;
 
 /** Crossfades between neighbours of a track that lie over each other. */
 final class Crossfades {
@@ -43,7 +47,7 @@ final class Crossfades {
     /**
      * A track with one more clip, crossfaded with the neighbours that it lies over.
      *
-     * @throws EditRefused if it would lie inside a clip or over a whole one
+     * @throws EditRefused if it would lie inside a clip, over a whole one, or over a crossfade
      */
     static Track with(Track track, Clip added) {
         Clip fitted = added;
@@ -55,8 +59,16 @@ final class Crossfades {
             }
             boolean before = clip.startFrame() < added.startFrame();
             boolean behind = clip.endFrame() > added.endFrame();
-            if (before == behind) {
+            if (before == behind || track.clips().stream().anyMatch(other -> other.id() != clip.id() && other.overlaps(clip)
+                    && before == other.startFrame() > clip.startFrame())) {
+                // that edge is in a crossfade already
                 throw new EditRefused(EditRefused.Reason.SOUND_IS_THERE, Set.of(clip.id()));
+            }
+            if (Math.min(clip.endFrame(), added.endFrame()) - Math.max(clip.startFrame(), added.startFrame()) < Fade.EDGE_FRAMES) {
+                // too short to fade: the edges do
+                clips.add(before ? clip.withFades(clip.fadeIn(), Fade.EDGE) : clip.withFades(Fade.EDGE, clip.fadeOut()));
+                fitted = before ? fitted.withFades(Fade.EDGE, fitted.fadeOut()) : fitted.withFades(fitted.fadeIn(), Fade.EDGE);
+                continue;
             }
             Fade.Shape shape = clip.inStepWith(added) ? Fade.Shape.GENTLE : Fade.Shape.EQUAL_POWER;
             if (before) {

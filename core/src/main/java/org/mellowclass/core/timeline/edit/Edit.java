@@ -1,20 +1,30 @@
-package org.mellowclass.core.timeline;
+package org.mellowclass.core.timeline.edit;
 
-/** Something a student does to a timeline. A pure function: the same timeline and edit always give the same result. */
+import java.util.Optional;
+
+import org.mellowclass.core.timeline.Timeline;
+
+/** Something a student does to a timeline. A pure function: the same timeline, edit and takes always give the same result. */
 public sealed interface Edit
         permits LayTake, LaySpan, SpanEdit, Move, Trim, SetClipGain, SetTrackGain, AddFlag, NameFlag, RemoveFlag,
-        SwapTake, EraseTake, ReplaceTake, LayInStep, SetTakeGain, Together {
+        SwapTake, EraseTake, Treat, PartSides, LayInStep, SetTakeGain, Together {
 
     /**
      * The timeline after this edit, and where it has taken time.
      *
      * @throws EditRefused if it cannot apply, or would change nothing
      */
-    Edited applyTo(Timeline timeline);
+    Edited applyTo(Timeline timeline, TakeFacts takes);
 
     /** What this edit touches in a timeline to which it applies. */
-    Footprint footprint(Timeline timeline);
+    Footprint footprint(Timeline timeline, TakeFacts takes);
 
-    /** The same edit, so many frames later (negative: earlier). */
-    Edit shiftedBy(long frames);
+    /**
+     * The same edit for the newest timeline, if it was made on an older one; empty if there is nothing left for it to do,
+     * since the sound it was meant for is gone already.
+     *
+     * @throws EditRefused with {@link EditRefused.Reason#CHANGED_MEANWHILE} and the clips that differ, if somebody has
+     *                     changed what it touches
+     */
+    Optional<Edit> rebased(Meanwhile meanwhile);
 }

@@ -1,4 +1,4 @@
-package org.mellowclass.core.timeline;
+package org.mellowclass.core.timeline.edit;
 
 import java.util.Set;
 
@@ -9,7 +9,7 @@ public final class EditRefused extends RuntimeException {
     public enum Reason {
         NO_SUCH_TRACK, NO_TRACK_CHOSEN, SPAN_BEYOND_THE_END, NOTHING_THERE, NAME_MISSING, NO_SUCH_CLIP, NO_SUCH_FLAG,
         IN_A_FADE, TOO_SHORT, SOUND_IS_THERE, BEYOND_THE_TAKE, GAIN_OUT_OF_RANGE, TAKE_IN_PIECES, CHANGES_NOTHING,
-        CHANGED_MEANWHILE
+        CHANGED_MEANWHILE, FLAG_NAMED_MEANWHILE, NO_SUCH_TAKE
     }
 
     private final Reason reason;
@@ -28,6 +28,11 @@ public final class EditRefused extends RuntimeException {
 
     public Reason reason() {
         return reason;
+    }
+
+    /** Whether there was nothing for the edit to do. */
+    public boolean needless() {
+        return reason == Reason.CHANGES_NOTHING || reason == Reason.NOTHING_THERE || reason == Reason.SPAN_BEYOND_THE_END;
     }
 
     public Set<Long> clipIds() {

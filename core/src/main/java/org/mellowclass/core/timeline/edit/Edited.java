@@ -1,23 +1,16 @@
-package org.mellowclass.core.timeline;
+package org.mellowclass.core.timeline.edit;
 
-import java.util.Map;
+import org.mellowclass.core.timeline.TimeMaps;
+import org.mellowclass.core.timeline.Timeline;
 
 /**
  * What an edit has made.
  *
- * @param maps where the time of tracks went, by track id; a track that is missing here has kept its time
+ * @param maps where the time of tracks went
  */
-public record Edited(Timeline timeline, Map<Long, TimeMap> maps) {
-
-    public Edited {
-        maps = Map.copyOf(maps);
-    }
+public record Edited(Timeline timeline, TimeMaps maps) {
 
     static Edited inPlace(Timeline timeline) {
-        return new Edited(timeline, Map.of());
-    }
-
-    public TimeMap map(long trackId) {
-        return maps.getOrDefault(trackId, TimeMap.IDENTITY);
+        return new Edited(timeline, TimeMaps.NONE);
     }
 }

@@ -1,32 +1,29 @@
-package org.mellowclass.core.timeline;
+package org.mellowclass.core.timeline.edit;
 
-import java.util.Set;
-import java.util.stream.Collectors;
+import java.util.Optional;
+
+import org.mellowclass.core.timeline.Timeline;
 
 /** Takes every clip of a take off the page, its room too. Nothing else moves. */
 public record EraseTake(long takeId) implements Edit {
 
     @Override
-    public Edited applyTo(Timeline timeline) {
-        if (clips(timeline).isEmpty()) {
+    public Edited applyTo(Timeline timeline, TakeFacts takes) {
+        if (timeline.clipsOf(takeId).isEmpty()) {
             throw new EditRefused(EditRefused.Reason.CHANGES_NOTHING);
         }
         return Edited.inPlace(timeline.mapTracks(track -> track.withClips(
                 track.clips().stream().filter(clip -> clip.source().takeId() != takeId).toList()), timeline.nextId()));
     }
 
-    private Set<Long> clips(Timeline timeline) {
-        return timeline.tracks().stream().flatMap(track -> track.clips().stream())
-                .filter(clip -> clip.source().takeId() == takeId).map(Clip::id).collect(Collectors.toSet());
+    @Override
+    public Footprint footprint(Timeline timeline, TakeFacts takes) {
+        return Footprint.ofClipsOf(timeline, takeId);
     }
 
+    /** Whatever happened meanwhile, it goes. */
     @Override
-    public Footprint footprint(Timeline timeline) {
-        return Footprint.ofClips(clips(timeline));
-    }
-
-    @Override
-    public EraseTake shiftedBy(long frames) {
-        return this;
+    public Optional<Edit> rebased(Meanwhile meanwhile) {
+        return meanwhile.head().clipsOf(takeId).isEmpty() ? Optional.empty() : Optional.of(this);
     }
 }

@@ -1,4 +1,4 @@
-package org.mellowclass.core.timeline;
+package org.mellowclass.core.timeline.edit;
 
 /** How far gains go. */
 public final class Gains {

@@ -1,37 +1,46 @@
-package org.mellowclass.core.timeline;
+package org.mellowclass.core.timeline.edit;
 
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.timeline.Clip;
+import org.mellowclass.core.timeline.Fade;
+import org.mellowclass.core.timeline.Flag;
+import org.mellowclass.core.timeline.TakeSource;
+import org.mellowclass.core.timeline.TimeMap;
+import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.Track;
 
 /**
  * Lays a stretch of a take as a new clip from a frame on, on a track of that name. Nothing is ever laid over anything: where
  * something stands there already, it goes to the first track that is free there and is called by the name and a number
  * (Noor 2), which is made if there is none.
  *
- * @param span   the stretch of the take, in its frames
+ * @param source what the clip plays
+ * @param span   the stretch of it, in its frames
  * @param gainDb the new clip's gain
- * @param flags  moments of the take that get a flag each, in its frames
+ * @param flags  moments that get a flag each, in the source's frames
  */
-public record LaySpan(long takeId, Span span, String trackName, long startFrame, double gainDb, List<Long> flags) implements Edit {
+public record LaySpan(TakeSource source, Span span, String trackName, long startFrame, double gainDb, List<Long> flags) implements Edit {
 
     public LaySpan {
         flags = List.copyOf(flags);
     }
 
     public LaySpan(long takeId, Span span, String trackName, long startFrame, double gainDb) {
-        this(takeId, span, trackName, startFrame, gainDb, List.of());
+        this(new TakeSource(takeId), span, trackName, startFrame, gainDb, List.of());
     }
 
     /** Behind everything on the track of that name. */
     public static LaySpan behind(Timeline timeline, long takeId, Span span, String trackName, List<Long> flags) {
-        return new LaySpan(takeId, span, trackName, named(timeline, trackName).map(Track::endFrame).orElse(0L), 0, flags);
+        return new LaySpan(new TakeSource(takeId), span, trackName, timeline.trackNamed(trackName).map(Track::endFrame).orElse(0L), 0, flags);
     }
 
     @Override
-    public Edited applyTo(Timeline timeline) {
+    public Edited applyTo(Timeline timeline, TakeFacts takes) {
         if (trackName == null || trackName.isBlank()) {
             throw new EditRefused(EditRefused.Reason.NAME_MISSING);
         }
@@ -46,7 +55,7 @@ public record LaySpan(long takeId, Span span, String trackName, long startFrame,
         Track onto = free(ready).orElseThrow();
         Fade in = span.startFrame() > 0 ? Fade.EDGE : Fade.NONE;
         // a stretch ends inside its take more often than not, and a fade at a take's very end is not heard
-        Clip clip = new Clip(ready.nextId(), new TakeSource(takeId), Math.max(0, startFrame), span.startFrame(),
+        Clip clip = new Clip(ready.nextId(), source, Math.max(0, startFrame), span.startFrame(),
                 span.frames(), gainDb, in, Fade.EDGE);
         return Edited.inPlace(flagged(onto, clip, ready.mapTracks(track -> {
             if (track.id() != onto.id()) {
@@ -74,7 +83,7 @@ public record LaySpan(long takeId, Span span, String trackName, long startFrame,
     public String landing(Timeline timeline) {
         return free(timeline).map(Track::name).orElseGet(() -> {
             String name = trackName;
-            for (int number = 2; named(timeline, name).isPresent(); number++) {
+            for (int number = 2; timeline.trackNamed(name).isPresent(); number++) {
                 name = trackName + " " + number;
             }
             return name;
@@ -82,10 +91,10 @@ public record LaySpan(long takeId, Span span, String trackName, long startFrame,
     }
 
     private Optional<Track> free(Timeline timeline) {
-        Span wanted = new Span(Math.max(0, startFrame), Math.max(0, startFrame) + span.frames());
+        Span wanted = wanted();
         String name = trackName;
         for (int number = 2; ; number++) {
-            Optional<Track> track = named(timeline, name);
+            Optional<Track> track = timeline.trackNamed(name);
             if (track.isEmpty() || track.get().clips().stream().noneMatch(clip -> clip.overlaps(wanted))) {
                 return track;
             }
@@ -93,18 +102,28 @@ public record LaySpan(long takeId, Span span, String trackName, long startFrame,
         }
     }
 
-    private static Optional<Track> named(Timeline timeline, String name) {
-        return timeline.tracks().stream().filter(track -> track.name().equals(name)).findFirst();
+    /** The place it takes on the track where it lands, and on those where something stands in its way. */
+    @Override
+    public Footprint footprint(Timeline timeline, TakeFacts takes) {
+        String landing = landing(timeline);
+        Footprint touched = Footprint.ofTakes(Set.of(source.takeId()));
+        String name = trackName;
+        for (int number = 2; !name.equals(landing); number++) {
+            touched = touched.and(Footprint.ofStretch(timeline.trackNamed(name).orElseThrow().id(), wanted()));
+            name = trackName + " " + number;
+        }
+        return touched.and(timeline.trackNamed(landing).map(track -> Footprint.ofStretch(track.id(), wanted())).orElse(Footprint.ofNewTrack(landing)));
     }
 
-    /** Nothing that is there is touched. */
-    @Override
-    public Footprint footprint(Timeline timeline) {
-        return Footprint.NOTHING;
+    private Span wanted() {
+        return new Span(Math.max(0, startFrame), Math.max(0, startFrame) + span.frames());
     }
 
+    /** It moves with the track on which it was to land. */
     @Override
-    public LaySpan shiftedBy(long frames) {
-        return new LaySpan(takeId, span, trackName, startFrame + frames, gainDb, flags);
+    public Optional<Edit> rebased(Meanwhile meanwhile) {
+        String landing = landing(meanwhile.base());
+        TimeMap map = meanwhile.base().trackNamed(landing).map(track -> meanwhile.map(track.id())).orElse(meanwhile.mapOfNewTrack(LayTake.FIRST_GROUP));
+        return Optional.of(new LaySpan(source, span, landing, map.closest(Math.max(0, startFrame)), gainDb, flags));
     }
 }

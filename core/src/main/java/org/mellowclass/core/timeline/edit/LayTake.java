@@ -1,7 +1,16 @@
-package org.mellowclass.core.timeline;
+package org.mellowclass.core.timeline.edit;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.timeline.Clip;
+import org.mellowclass.core.timeline.Fade;
+import org.mellowclass.core.timeline.TakeSource;
+import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.Track;
 
 /**
  * Lays a whole take as a new clip behind everything on a track: on the track with that id, or, where {@code trackId} is 0,
@@ -13,21 +22,26 @@ public record LayTake(long takeId, long frames, long trackId, String trackName) 
 
     /** All voice and music tracks start tied to each other. */
     static final int FIRST_GROUP = 1;
+    /** Longer than any timeline. */
+    private static final long BEHIND_ALL = 1L << 40;
 
     @Override
-    public Edited applyTo(Timeline timeline) {
+    public Edited applyTo(Timeline timeline, TakeFacts takes) {
         return Edited.inPlace(laid(timeline));
     }
 
-    /** Nothing that is there is touched. */
+    /** Everything behind what is on its track. */
     @Override
-    public Footprint footprint(Timeline timeline) {
-        return Footprint.NOTHING;
+    public Footprint footprint(Timeline timeline, TakeFacts takes) {
+        Optional<Track> onto = trackId != 0 ? timeline.track(trackId) : timeline.trackNamed(trackName);
+        return Footprint.ofTakes(Set.of(takeId)).and(onto.map(track -> Footprint.ofStretch(track.id(), new Span(track.endFrame(), track.endFrame() + BEHIND_ALL)))
+                .orElse(Footprint.ofNewTrack(trackName)));
     }
 
+    /** Behind everything is behind everything. */
     @Override
-    public LayTake shiftedBy(long shift) {
-        return this;
+    public Optional<Edit> rebased(Meanwhile meanwhile) {
+        return Optional.of(this);
     }
 
     private Timeline laid(Timeline timeline) {
@@ -39,7 +53,7 @@ public record LayTake(long takeId, long frames, long trackId, String trackName) 
         if (trackName == null || trackName.isBlank()) {
             throw new EditRefused(EditRefused.Reason.NAME_MISSING);
         }
-        return timeline.tracks().stream().filter(track -> track.name().equals(trackName)).findFirst()
+        return timeline.trackNamed(trackName)
                 .map(track -> append(timeline, track))
                 .orElseGet(() -> append(withTrack(timeline), newTrack(timeline)));
     }

@@ -1,9 +1,12 @@
-package org.mellowclass.core.timeline;
+package org.mellowclass.core.timeline.edit;
 
-import java.util.ArrayList;
-import java.util.HashSet;
-import java.util.List;
+import java.util.Optional;
 import java.util.Set;
+
+import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.timeline.Clip;
+import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.Track;
 
 /**
  * Moves a clip to another place, on its own track or another one. Where it then lies over a neighbour's edge, the two get a
@@ -13,7 +16,7 @@ import java.util.Set;
 public record Move(long clipId, long trackId, long startFrame) implements Edit {
 
     @Override
-    public Edited applyTo(Timeline timeline) {
+    public Edited applyTo(Timeline timeline, TakeFacts takes) {
         Track from = timeline.trackOf(clipId).orElseThrow(() -> new EditRefused(EditRefused.Reason.NO_SUCH_CLIP));
         if (timeline.track(trackId).isEmpty()) {
             throw new EditRefused(EditRefused.Reason.NO_SUCH_TRACK);
@@ -31,22 +34,26 @@ public record Move(long clipId, long trackId, long startFrame) implements Edit {
     }
 
     @Override
-    public Footprint footprint(Timeline timeline) {
-        Set<Long> clips = new HashSet<>(Set.of(clipId));
-        List<Footprint.Space> space = new ArrayList<>();
-        timeline.trackOf(clipId).ifPresent(from -> {
+    public Footprint footprint(Timeline timeline, TakeFacts takes) {
+        return timeline.trackOf(clipId).map(from -> {
             Clip clip = from.clip(clipId).orElseThrow();
-            from.clips().stream().filter(clip::overlaps).map(Clip::id).forEach(clips::add);
-            Clip moved = clip.movedBy(Math.max(0, startFrame) - clip.startFrame());
-            timeline.track(trackId).ifPresent(to ->
-                    to.clips().stream().filter(moved::overlaps).map(Clip::id).forEach(clips::add));
-            space.add(new Footprint.Space(trackId, moved.startFrame(), moved.endFrame()));
-        });
-        return Footprint.of(clips, Set.copyOf(space));
+            return Footprint.ofStretch(from.id(), clip.span()).and(Footprint.ofStretch(trackId, wanted(clip)));
+        }).orElse(Footprint.NOTHING);
     }
 
+    /** Where it shall stand. */
+    private Span wanted(Clip clip) {
+        return clip.movedBy(Math.max(0, startFrame) - clip.startFrame()).span();
+    }
+
+    /** Its new place moves with the track that it goes to. */
     @Override
-    public Move shiftedBy(long frames) {
-        return new Move(clipId, trackId, startFrame + frames);
+    public Optional<Edit> rebased(Meanwhile meanwhile) {
+        Clip was = meanwhile.base().clip(clipId).orElseThrow(() -> new EditRefused(EditRefused.Reason.NO_SUCH_CLIP));
+        if (meanwhile.same(clipId).isEmpty()) {
+            return Optional.empty();
+        }
+        meanwhile.requireSame(trackId, wanted(was), Set.of(clipId));
+        return Optional.of(new Move(clipId, trackId, meanwhile.map(trackId).closest(Math.max(0, startFrame))));
     }
 }

@@ -1,12 +1,16 @@
-package org.mellowclass.core.timeline;
+package org.mellowclass.core.timeline.edit;
 
+import java.util.Optional;
 import java.util.Set;
+
+import org.mellowclass.core.timeline.Flag;
+import org.mellowclass.core.timeline.Timeline;
 
 /** Takes a flag away. */
 public record RemoveFlag(long flagId) implements Edit {
 
     @Override
-    public Edited applyTo(Timeline timeline) {
+    public Edited applyTo(Timeline timeline, TakeFacts takes) {
         if (timeline.flag(flagId).isEmpty()) {
             throw new EditRefused(EditRefused.Reason.NO_SUCH_FLAG);
         }
@@ -15,12 +19,17 @@ public record RemoveFlag(long flagId) implements Edit {
     }
 
     @Override
-    public Footprint footprint(Timeline timeline) {
-        return new Footprint(Set.of(), Set.of(), Set.of(flagId), Set.of());
+    public Footprint footprint(Timeline timeline, TakeFacts takes) {
+        return Footprint.ofFlags(Set.of(flagId));
     }
 
     @Override
-    public RemoveFlag shiftedBy(long frames) {
-        return this;
+    public Optional<Edit> rebased(Meanwhile meanwhile) {
+        Flag was = meanwhile.base().flag(flagId).orElseThrow(() -> new EditRefused(EditRefused.Reason.NO_SUCH_FLAG));
+        Optional<Flag> now = meanwhile.head().flag(flagId);
+        if (now.isPresent() && !now.get().name().equals(was.name())) {
+            throw new EditRefused(EditRefused.Reason.FLAG_NAMED_MEANWHILE);
+        }
+        return now.map(flag -> this);
     }
 }

@@ -1,10 +1,13 @@
-package org.mellowclass.core.timeline;
+package org.mellowclass.core.timeline.edit;
 
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 
 import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.timeline.Clip;
+import org.mellowclass.core.timeline.Fade;
+import org.mellowclass.core.timeline.Timeline;
 
 /**
  * Lowers a span by 12 dB on the chosen tracks: a breath that is gone sounds wrong. Where the span cuts a clip, the gain
@@ -19,23 +22,18 @@ public record Soften(Span span, Set<Long> trackIds) implements SpanEdit {
     }
 
     @Override
-    public Edited applyTo(Timeline timeline) {
+    public Edited applyTo(Timeline timeline, TakeFacts takes) {
         return Edited.inPlace(OnSpan.change(timeline, span, trackIds, this::softened));
     }
 
     @Override
-    public Soften on(Set<Long> otherTracks) {
-        return new Soften(span, otherTracks);
+    public Soften on(Span otherSpan, Set<Long> otherTracks) {
+        return new Soften(otherSpan, otherTracks);
     }
 
     @Override
-    public Footprint footprint(Timeline timeline) {
+    public Footprint footprint(Timeline timeline, TakeFacts takes) {
         return OnSpan.footprint(timeline, span, trackIds);
-    }
-
-    @Override
-    public Soften shiftedBy(long frames) {
-        return new Soften(OnSpan.shifted(span, frames), trackIds);
     }
 
     private List<Clip> softened(Clip clip, OnSpan.Ids ids) {

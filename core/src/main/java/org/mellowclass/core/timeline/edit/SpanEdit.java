@@ -1,5 +1,6 @@
-package org.mellowclass.core.timeline;
+package org.mellowclass.core.timeline.edit;
 
+import java.util.Optional;
 import java.util.Set;
 
 import org.mellowclass.core.sound.Span;
@@ -11,9 +12,11 @@ public sealed interface SpanEdit extends Edit permits Remove, Blank, Soften, Spl
 
     Set<Long> trackIds();
 
-    /** The same edit on other tracks. */
-    SpanEdit on(Set<Long> trackIds);
+    /** The same edit of another stretch and other tracks. */
+    SpanEdit on(Span span, Set<Long> trackIds);
 
     @Override
-    SpanEdit shiftedBy(long frames);
+    default Optional<Edit> rebased(Meanwhile meanwhile) {
+        return OnSpan.rebasedOnClips(this, meanwhile);
+    }
 }

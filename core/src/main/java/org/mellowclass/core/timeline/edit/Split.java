@@ -1,9 +1,12 @@
-package org.mellowclass.core.timeline;
+package org.mellowclass.core.timeline.edit;
 
 import java.util.List;
 import java.util.Set;
 
 import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.timeline.Clip;
+import org.mellowclass.core.timeline.Fade;
+import org.mellowclass.core.timeline.Timeline;
 
 /** Makes two clips of one at a frame, on the chosen tracks. Changes nothing that can be heard: the join has no fades. */
 public record Split(long frame, Set<Long> trackIds) implements SpanEdit {
@@ -13,23 +16,19 @@ public record Split(long frame, Set<Long> trackIds) implements SpanEdit {
     }
 
     @Override
-    public Edited applyTo(Timeline timeline) {
+    public Edited applyTo(Timeline timeline, TakeFacts takes) {
         return Edited.inPlace(OnSpan.change(timeline, span(), trackIds, this::halves));
     }
 
     @Override
-    public Split on(Set<Long> otherTracks) {
-        return new Split(frame, otherTracks);
+    public Split on(Span otherSpan, Set<Long> otherTracks) {
+        return new Split(otherSpan.startFrame(), otherTracks);
     }
 
     @Override
-    public Footprint footprint(Timeline timeline) {
-        return OnSpan.footprint(timeline, span(), trackIds);
-    }
-
-    @Override
-    public Split shiftedBy(long frames) {
-        return new Split(frame + frames, trackIds);
+    public Footprint footprint(Timeline timeline, TakeFacts takes) {
+        Span around = new Span(Math.max(0, frame - Fade.EDGE_FRAMES), frame + Fade.EDGE_FRAMES);
+        return OnSpan.footprint(timeline, around, trackIds);
     }
 
     @Override

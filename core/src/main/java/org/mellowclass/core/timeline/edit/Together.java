@@ -1,10 +1,16 @@
-package org.mellowclass.core.timeline;
+package org.mellowclass.core.timeline.edit;
 
-import java.util.HashMap;
+import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
+import java.util.Optional;
 
-/** Edits of different tracks that are one to the student: an edit of several tracks, whose time has come apart meanwhile. */
+import org.mellowclass.core.timeline.TimeMaps;
+import org.mellowclass.core.timeline.Timeline;
+
+/**
+ * Edits of stretches that are one to the student: an edit whose tracks or ends have come apart meanwhile. None of them moves
+ * what those behind it in the list are for.
+ */
 public record Together(List<SpanEdit> edits) implements Edit {
 
     public Together {
@@ -12,24 +18,43 @@ public record Together(List<SpanEdit> edits) implements Edit {
     }
 
     @Override
-    public Edited applyTo(Timeline timeline) {
+    public Edited applyTo(Timeline timeline, TakeFacts takes) {
         Timeline now = timeline;
-        Map<Long, TimeMap> maps = new HashMap<>();
+        TimeMaps maps = TimeMaps.NONE;
         for (SpanEdit edit : edits) {
-            Edited edited = edit.applyTo(now);
-            now = edited.timeline();
-            maps.putAll(edited.maps());
+            try {
+                Edited edited = edit instanceof Remove remove ? remove.closed(now) : edit.applyTo(now, takes);
+                now = edited.timeline();
+                maps = maps.then(edited.maps());
+            } catch (EditRefused refused) {
+                if (!refused.needless()) {
+                    throw refused;
+                }
+            }
+        }
+        if (now.tracks().equals(timeline.tracks()) && now.flags().equals(timeline.flags())) {
+            throw new EditRefused(EditRefused.Reason.NOTHING_THERE);
         }
         return new Edited(now, maps);
     }
 
     @Override
-    public Footprint footprint(Timeline timeline) {
-        return edits.stream().map(edit -> edit.footprint(timeline)).reduce(Footprint.NOTHING, Footprint::and);
+    public Footprint footprint(Timeline timeline, TakeFacts takes) {
+        return edits.stream().map(edit -> edit.footprint(timeline, takes)).reduce(Footprint.NOTHING, Footprint::and);
     }
 
     @Override
-    public Together shiftedBy(long frames) {
-        return new Together(edits.stream().map(edit -> edit.shiftedBy(frames)).toList());
+    public Optional<Edit> rebased(Meanwhile meanwhile) {
+        List<SpanEdit> parts = new ArrayList<>();
+        for (SpanEdit edit : edits) {
+            edit.rebased(meanwhile).ifPresent(part -> {
+                if (part instanceof Together several) {
+                    parts.addAll(several.edits);
+                } else {
+                    parts.add((SpanEdit) part);
+                }
+            });
+        }
+        return parts.isEmpty() ? Optional.empty() : Optional.of(new Together(parts));
     }
 }

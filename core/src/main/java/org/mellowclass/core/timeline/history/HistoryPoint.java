@@ -1,4 +1,4 @@
-package org.mellowclass.core.timeline;
+package org.mellowclass.core.timeline.history;
 
 import java.util.OptionalLong;
 

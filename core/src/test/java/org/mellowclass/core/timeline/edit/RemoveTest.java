@@ -1,7 +1,8 @@
-package org.mellowclass.core.timeline;
+package org.mellowclass.core.timeline.edit;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.mellowclass.core.testing.Timelines.TAKES;
 
 import java.util.HashSet;
 import java.util.List;
@@ -14,6 +15,10 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.testing.Timelines;
+import org.mellowclass.core.timeline.Clip;
+import org.mellowclass.core.timeline.Fade;
+import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.Track;
 
 class RemoveTest {
 
@@ -33,7 +38,7 @@ class RemoveTest {
         Remove remove = Timelines.removal(before, random);
         Timeline after;
         try {
-            after = remove.applyTo(before).timeline();
+            after = remove.applyTo(before, TAKES).timeline();
         } catch (EditRefused nothingThere) {
             assertThat(nothingThere.reason()).isEqualTo(EditRefused.Reason.NOTHING_THERE);
             assertThat(soundFrom(before, remove)).isFalse();
@@ -68,7 +73,7 @@ class RemoveTest {
         if (!soundFrom(before, remove)) {
             return;
         }
-        Timeline after = remove.applyTo(before).timeline();
+        Timeline after = remove.applyTo(before, TAKES).timeline();
         for (Track track : after.tracks()) {
             Set<Long> oldStarts = new HashSet<>();
             Set<Long> oldEnds = new HashSet<>();
@@ -78,10 +83,10 @@ class RemoveTest {
             });
             for (Clip clip : track.clips()) {
                 if (!oldStarts.contains(clip.sourceFrame())) {
-                    assertThat(clip.fadeIn()).isEqualTo(Fade.EDGE);
+                    assertThat(clip.fadeIn().edgeFrames()).isEqualTo(Fade.EDGE_FRAMES);
                 }
                 if (!oldEnds.contains(clip.sourceFrame() + clip.frames())) {
-                    assertThat(clip.fadeOut()).isEqualTo(Fade.EDGE);
+                    assertThat(clip.fadeOut().edgeFrames()).isEqualTo(Fade.EDGE_FRAMES);
                 }
             }
         }
@@ -89,9 +94,9 @@ class RemoveTest {
 
     @Test
     void clip_ids_are_never_used_twice() {
-        Timeline timeline = new LayTake(7, 10_000, 0, "Noor").applyTo(Timeline.empty()).timeline();
+        Timeline timeline = new LayTake(7, 10_000, 0, "Noor").applyTo(Timeline.empty(), TAKES).timeline();
         for (int i = 0; i < 5; i++) {
-            timeline = new Remove(new Span(100 + i * 1000, 200 + i * 1000), timeline.trackIds()).applyTo(timeline).timeline();
+            timeline = new Remove(new Span(100 + i * 1000, 200 + i * 1000), timeline.trackIds()).applyTo(timeline, TAKES).timeline();
         }
         List<Long> ids = timeline.tracks().get(0).clips().stream().map(Clip::id).toList();
         assertThat(ids).hasSize(6).doesNotHaveDuplicates();
@@ -100,7 +105,7 @@ class RemoveTest {
 
     @Test
     void a_removal_that_cannot_apply_says_why() {
-        Timeline timeline = new LayTake(7, 10_000, 0, "Noor").applyTo(Timeline.empty()).timeline();
+        Timeline timeline = new LayTake(7, 10_000, 0, "Noor").applyTo(Timeline.empty(), TAKES).timeline();
         long track = timeline.tracks().get(0).id();
         refuses(new Remove(new Span(0, 10), Set.of()), timeline, EditRefused.Reason.NO_TRACK_CHOSEN);
         refuses(new Remove(new Span(0, 10), Set.of(99L)), timeline, EditRefused.Reason.NO_SUCH_TRACK);
@@ -110,7 +115,7 @@ class RemoveTest {
     }
 
     private static void refuses(Edit edit, Timeline timeline, EditRefused.Reason reason) {
-        assertThatThrownBy(() -> edit.applyTo(timeline))
+        assertThatThrownBy(() -> edit.applyTo(timeline, TAKES))
                 .isInstanceOfSatisfying(EditRefused.class, e -> assertThat(e.reason()).isEqualTo(reason));
     }
 

@@ -1,6 +1,7 @@
-package org.mellowclass.core.timeline;
+package org.mellowclass.core.timeline.history;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.mellowclass.core.testing.Timelines.TAKES;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -11,6 +12,9 @@ import java.util.stream.IntStream;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.mellowclass.core.testing.Timelines;
+import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.edit.EditRefused;
+import org.mellowclass.core.timeline.edit.LayTake;
 
 class HistoryPointTest {
 
@@ -62,10 +66,10 @@ class HistoryPointTest {
     private static Optional<Timeline> edited(Timeline head, Random random, int step) {
         if (head.endFrame() == 0 || random.nextInt(3) == 0) {
             return Optional.of(new LayTake(step + 1, 5000 + random.nextInt(5000), 0,
-                    "Voice " + random.nextInt(3)).applyTo(head).timeline());
+                    "Voice " + random.nextInt(3)).applyTo(head, TAKES).timeline());
         }
         try {
-            return Optional.of(Timelines.edit(head, random).applyTo(head).timeline());
+            return Optional.of(Timelines.edit(head, random).applyTo(head, TAKES).timeline());
         } catch (EditRefused refused) {
             return Optional.empty();
         }
