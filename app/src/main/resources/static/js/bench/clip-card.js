@@ -39,7 +39,7 @@ export class ClipCard {
       return;
     }
     const track = this.#track();
-    const what = clip.source.type === 'room' ? 'room' : this.#bench.timeline().takes[clip.source.takeId]?.name ?? 'a take';
+    const what = clip.source.roomFrame !== null ? 'room' : this.#bench.timeline().takes[clip.source.takeId]?.name ?? 'a take';
     byId('clip-name').textContent = `${track.name} · ${what}`;
     byId('clip-start').value = fineClock(clip.startFrame, 2);
     byId('clip-end').value = fineClock(clip.startFrame + clip.frames, 2);

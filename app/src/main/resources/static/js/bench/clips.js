@@ -16,7 +16,7 @@ export class Clips {
   #icons;
   #drag = null;
 
-  /** @param bench rows, layout(), timeline(), position(), edit(wish), onChosen(clipId) */
+  /** @param bench rows, layout(), timeline(), position(), gesture(), edit(wish, gesture), onChosen(clipId) */
   constructor(element, icons, bench) {
     this.#bench = bench;
     this.#icons = icons;
@@ -90,7 +90,7 @@ export class Clips {
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
     const anchor = this.#bench.rows.at(event.clientX, event.clientY).frame;
-    this.#drag = { grip, clip, track, anchor, wish: null, outlines: [] };
+    this.#drag = { grip, clip, track, anchor, gesture: this.#bench.gesture(), wish: null, outlines: [] };
   }
 
   #to(event) {
@@ -134,7 +134,7 @@ export class Clips {
     const drag = this.#drag;
     this.#forget();
     if (drag?.wish) {
-      this.#bench.edit(drag.wish).then(() => this.focus(drag.clip.id, drag.grip));
+      this.#bench.edit(drag.wish, drag.gesture).then(() => this.focus(drag.clip.id, drag.grip));
     }
   }
 

@@ -4,6 +4,8 @@ import { loadSkyline } from './skyline.js';
 
 const INKS = 5;
 const SMOOTH_COLUMNS = 3;
+/** What is drawn of a sound that is still being made: a low, even body. */
+const BEING_MADE = { peak: -42, average: -42 };
 
 const styles = getComputedStyle(document.documentElement);
 const colour = name => styles.getPropertyValue(name).trim();
@@ -48,14 +50,21 @@ const fadeDb = (clip, frame) =>
 
 /** The levels of what a clip plays: a function (from, to) of its source's frames. A repeated room has one level all along. */
 async function levelsOf({ source }, from, to, framesAColumn) {
-  if (source.type === 'take') {
-    return loadSkyline(source.takeId, from, to, framesAColumn);
+  if (source.soundId === null) {
+    return () => BEING_MADE;
+  }
+  if (source.roomFrame === null) {
+    return loadSkyline(source.soundId, from, to, framesAColumn);
   }
   const end = source.roomFrame + source.roomFrames;
-  const room = await loadSkyline(source.takeId, source.roomFrame, end, framesAColumn);
+  const room = await loadSkyline(source.soundId, source.roomFrame, end, framesAColumn);
   const level = room(source.roomFrame, end);
   return () => level;
 }
+
+/** Where a clip's source is clipped; where its clock was corrected the marks would stand a little beside, so that there are none. */
+const clippedOf = (source, takes) =>
+  (source.roomFrame === null && source.keepsTime && !source.drawnAnew ? takes[source.takeId]?.clipped ?? [] : []);
 
 /** The columns of a track between two frames: peak and average level in dBFS, and whether it is clipped there. */
 export async function columns(track, takes, fromFrame, toFrame, count) {
@@ -69,7 +78,7 @@ export async function columns(track, takes, fromFrame, toFrame, count) {
     }
     const offset = clip.sourceFrame - clip.startFrame;
     const levels = await levelsOf(clip, start + offset, end + offset, framesAColumn);
-    const clipped = clip.source.type === 'take' ? takes[clip.source.takeId]?.clipped ?? [] : [];
+    const clipped = clippedOf(clip.source, takes);
     const first = Math.floor((start - fromFrame) / framesAColumn);
     const last = Math.min(count, Math.ceil((end - fromFrame) / framesAColumn));
     for (let column = first; column < last; column++) {

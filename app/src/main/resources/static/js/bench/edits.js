@@ -1,71 +1,126 @@
-// Sends edits to the server, one after the other, each with the revision it was made on; the answer is the new timeline.
+// Sends edits to the server, one after the other; the answer is the newest timeline, with the way that times have gone.
 // Hears of what others do, too.
 import { getJson, postJson } from '../shared/http.js';
 
 const UNDO_OF_OTHERS = 'bench.UNDO_OF_OTHERS';
+const TRIES = 4;
+const FIRST_WAIT_MS = 500;
+
+const wait = ms => new Promise(done => { setTimeout(done, ms); });
 
 export class Edits {
   #episode;
   #queue = Promise.resolve();
+  /** Revisions that nobody but this page has changed, with the one that it has made of each, and whether times moved. */
+  #mine = new Map();
   timeline = null;
+  /** Called with the maps of tracks and the tracks as they were, before anything is drawn. */
+  onMoved = () => {};
 
   constructor(episodeId) {
     this.#episode = `/episodes/${episodeId}`;
   }
 
   async load() {
-    this.timeline = await getJson(`${this.#episode}/timeline`);
+    this.#show(await getJson(`${this.#episode}/timeline?since=${this.timeline?.revision ?? 0}`));
     return this.timeline;
   }
 
-  edit(edit) {
-    return this.#send('edits', { edit });
+  /** What an edit is made on is what the page shows when the hand begins: it is fixed here, however long the sending takes. */
+  gesture() {
+    return { clientId: crypto.randomUUID(), base: this.timeline.revision };
+  }
+
+  edit(edit, gesture = this.gesture()) {
+    return this.#send('edits', { edit }, gesture, false);
   }
 
   /** Undoes the last edit; asks first, in the server's words, if it was somebody else's. */
   undo(ask) {
-    return this.#send('undo', {}).catch(async problem => {
+    const gesture = this.gesture();
+    return this.#send('undo', {}, gesture, true).catch(async problem => {
       if (problem.code === UNDO_OF_OTHERS && await ask(problem.message)) {
-        return this.#send('undo', { evenOfOthers: true });
+        return this.#send('undo', { evenOfOthers: true }, this.gesture(), true);
       }
       throw problem;
     });
   }
 
   /** Lays a sound from the shelf in. */
-  layIn(sound) {
-    return this.#send('shelf', sound);
+  layIn(sound, gesture = this.gesture()) {
+    return this.#send('shelf', sound, gesture, false);
   }
 
   redo() {
-    return this.#send('redo', {});
+    return this.#send('redo', {}, this.gesture(), true);
   }
 
-  /** Calls back when somebody else has made a newer timeline, or more is known of a take; it is loaded already then. */
+  /** Calls back when somebody else has made a newer timeline, or more is known of its sounds; it is loaded already then. */
   follow(onNewer) {
     const stream = new EventSource(`${this.#episode}/live`);
     stream.onmessage = ({ data }) => {
       // behind what is being sent, so that this page's own edits are known by then
       this.#queue = this.#queue.then(async () => {
-        if (this.timeline && (Number(data) > this.timeline.revision || this.#measuring())) {
+        const newer = this.timeline && Number(data) > this.timeline.revision;
+        if (newer || this.#soundsOnTheirWay()) {
           await this.load();
-          onNewer();
+          onNewer(newer);
         }
       }).catch(() => {});
     };
   }
 
-  #measuring() {
-    return Object.values(this.timeline.takes).some(take => take.clipped === null);
+  #soundsOnTheirWay() {
+    return Object.values(this.timeline.takes).some(take => take.clipped === null)
+      || this.timeline.tracks.some(track => track.clips.some(clip => clip.source.soundId === null));
   }
 
-  #send(what, wish) {
+  #show(timeline) {
+    const before = this.timeline;
+    this.timeline = timeline;
+    if (before && timeline.since === before.revision && Object.keys(timeline.maps).length > 0) {
+      this.onMoved(timeline.maps, before.tracks);
+    }
+  }
+
+  /**
+   * The revision a gesture counts as made on. Whoever presses on while an edit of theirs is on its way knows of that edit; so
+   * it counts as seen, unless times moved (then the server moves the later edit) or somebody else came between.
+   */
+  #baseOf(gesture, overMoves) {
+    let { base } = gesture;
+    while (this.#mine.has(base) && (overMoves || !this.#mine.get(base).moved)) {
+      base = this.#mine.get(base).revision;
+    }
+    return base;
+  }
+
+  #send(what, wish, gesture, overMoves) {
     const sent = this.#queue.then(async () => {
-      const clientId = crypto.randomUUID();
-      this.timeline = await postJson(`${this.#episode}/${what}`, { clientId, base: this.timeline.revision, ...wish });
+      const base = this.#baseOf(gesture, overMoves);
+      const body = { clientId: gesture.clientId, base, shown: this.timeline.revision, ...wish };
+      const timeline = await this.#posted(`${this.#episode}/${what}`, body);
+      if (timeline.revision === body.shown + 1 && (base === body.shown || this.#baseOf(gesture, true) === body.shown)) {
+        this.#mine.set(body.shown, { revision: timeline.revision, moved: Object.keys(timeline.maps).length > 0 });
+      }
+      this.#show(timeline);
       return this.timeline;
     });
     this.#queue = sent.catch(() => {});
     return sent;
+  }
+
+  /** Tried again when the network is away, as the same edit: the server knows it by its id. */
+  async #posted(address, body) {
+    for (let attempt = 1; ; attempt++) {
+      try {
+        return await postJson(address, body);
+      } catch (problem) {
+        if (problem.status !== 0 || attempt === TRIES) {
+          throw problem;
+        }
+        await wait(FIRST_WAIT_MS * 2 ** (attempt - 1));
+      }
+    }
   }
 }

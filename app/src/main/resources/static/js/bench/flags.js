@@ -8,26 +8,27 @@ export class Flags {
   #icons;
   #flag = null;
   #place = null;
+  #gesture = null;
 
-  /** @param bench rows, layout(), timeline(), goTo(frame), edit(wish) */
+  /** @param bench rows, layout(), timeline(), goTo(frame), gesture(), edit(wish, gesture) */
   constructor(icons, bench) {
     this.#bench = bench;
     this.#icons = icons;
     byId('flag-form')?.addEventListener('submit', event => {
       const name = byId('flag-name').value.trim();
       if (name && event.submitter?.id !== 'flag-no') {
-        bench.edit({ type: 'add-flag', ...this.#place, name });
+        bench.edit({ type: 'add-flag', ...this.#place, name }, this.#gesture);
       }
     });
     byId('flag-name-form')?.addEventListener('submit', () => {
       const name = byId('flag-new-name').value.trim();
       if (name && name !== this.#flag.name) {
-        bench.edit({ type: 'name-flag', flagId: this.#flag.id, name });
+        bench.edit({ type: 'name-flag', flagId: this.#flag.id, name }, this.#gesture);
       }
     });
     byId('flag-away')?.addEventListener('click', () => {
       byId('flag-card').close();
-      bench.edit({ type: 'remove-flag', flagId: this.#flag.id });
+      bench.edit({ type: 'remove-flag', flagId: this.#flag.id }, this.#gesture);
     });
   }
 
@@ -47,6 +48,7 @@ export class Flags {
   /** Asks for the name of a moment. */
   ask(trackId, frame) {
     this.#place = { trackId, frame };
+    this.#gesture = this.#bench.gesture();
     byId('flag-when').textContent = fineClock(frame, 2);
     byId('flag-name').value = '';
     byId('flag-dialog').showModal();
@@ -63,6 +65,7 @@ export class Flags {
     mark.setAttribute('aria-label', `Flag: ${flag.name}, ${fineClock(flag.frame)}`);
     mark.addEventListener('click', () => {
       this.#flag = flag;
+      this.#gesture = this.#bench.gesture();
       this.#bench.goTo(flag.frame);
       byId('flag-card-name').textContent = flag.name;
       if (byId('flag-new-name')) {

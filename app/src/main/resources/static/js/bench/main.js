@@ -15,6 +15,7 @@ import { Ribbon } from './ribbon.js';
 import { Rows } from './rows.js';
 import { Selection, drawCard, drawMarker } from './selection.js';
 import { attachShelf } from './shelf.js';
+import { closest, closestEnd, mapAt } from './time-map.js';
 import { drawTrackGains } from './track-gains.js';
 import { drawUnusedTakes } from './unused-takes.js';
 import { Gauge } from './gauge.js';
@@ -29,9 +30,11 @@ const edits = new Edits(episodeId);
 const rows = new Rows(byId('rows'), bench.dataset.icons, { low: lowGood, high: highGood });
 const ribbon = new Ribbon();
 const selection = new Selection();
-const preview = new Preview((revision, from, to) => `/episodes/${episodeId}/sound/${revision}/raw/${from}-${to}`);
+const preview = new Preview((revision, from, to) => `/episodes/${episodeId}/sound/${revision}/raw/${from}-${to}`,
+  () => say('Your change is being made. You hear it in a moment.'));
 const gauge = new Gauge(bench.dataset);
-const shared = { rows, layout: () => layout, timeline: () => edits.timeline, position: () => position, edit: wish => edit(wish),
+const shared = { rows, layout: () => layout, timeline: () => edits.timeline, position: () => position, edit: (wish, gesture) => edit(wish, gesture),
+  gesture: () => edits.gesture(),
   goTo: frame => goTo(frame), onChosen: clipId => chooseClip(clipId) };
 const clips = new Clips(byId('rows'), bench.dataset.icons, shared);
 const flags = new Flags(bench.dataset.icons, shared);
@@ -40,6 +43,7 @@ const clipCard = own ? new ClipCard(shared) : null;
 let zoom = ROW_SECONDS.indexOf(40);
 let layout = null;
 let position = 0;
+let playingTo = 0;
 
 // ---- showing
 
@@ -109,6 +113,7 @@ function playFrom(from, to = edits.timeline.frames) {
     return;
   }
   position = from;
+  playingTo = to;
   preview.play(edits.timeline.revision, from, to, end => {
     position = end;
     showPosition();
@@ -157,14 +162,23 @@ async function change(work) {
   showTimeline();
 }
 
-const edit = wish => change(() => edits.edit(wish));
+const edit = (wish, gesture = edits.gesture()) => change(() => edits.edit(wish, gesture));
+
+/** Everything that stands at a time goes where that time has gone. */
+edits.onMoved = (maps, tracks) => {
+  selection.moveBy(maps);
+  const map = mapAt(maps, tracks, position);
+  position = closest(map, preview.position ?? position);
+  playingTo = closestEnd(map, playingTo);
+};
 
 if (own) {
   attachShelf(episodeId, {
     timeline: () => edits.timeline,
     position: () => now(),
-    layIn: (soundId, excerptId, trackName, startFrame) => change(async () => {
-      await edits.layIn({ soundId, excerptId, trackName, startFrame });
+    gesture: () => edits.gesture(),
+    layIn: (soundId, excerptId, trackName, startFrame, gesture) => change(async () => {
+      await edits.layIn({ soundId, excerptId, trackName, startFrame }, gesture);
       say('It is on the page. Undo takes it away again.');
     }),
   });
@@ -180,8 +194,8 @@ function onSelection(type) {
   const { start, end, trackIds } = selection;
   change(async () => {
     await edits.edit({ type, startFrame: start, endFrame: end, trackIds: [...trackIds] });
+    position = selection.start;
     selection.letGo();
-    position = start;
     say(`${DONE[type]} ${((end - start) / RATE).toFixed(2)} s. Undo brings it back.`);
     byId('page').focus({ preventScroll: true });
   });
@@ -297,8 +311,13 @@ selection.onChange(() => {
 
 edits.load().then(() => {
   showTimeline();
-  edits.follow(() => {
+  edits.follow(newer => {
     showTimeline();
-    say('Somebody in your crew changed the page. It is shown as it is now.');
+    if (newer) {
+      say('Somebody in your crew changed the page. It is shown as it is now.');
+      if (preview.playing) {
+        playFrom(position, playingTo);
+      }
+    }
   });
 }).catch(problem => say(problem.message));

@@ -1,5 +1,5 @@
 // Plays the unfinished mix, rendered by the server in chunks that join without a gap.
-import { getBytes } from '../shared/http.js';
+import { NotYet, getBytes } from '../shared/http.js';
 import { RATE } from '../shared/time.js';
 
 const CHUNK_FRAMES = 2 * RATE;
@@ -7,17 +7,23 @@ const FIRST_FRAMES = RATE / 2;
 const AHEAD_SECONDS = 4;
 const START_DELAY_SECONDS = 0.06;
 const MOST_CACHED = 60;
+const ASK_AGAIN_MS = 300;
 
 export class Preview {
   #address;
+  #onWaiting;
   #context;
   #analyser;
   #cache = new Map();
   #run = null;
 
-  /** @param address (revision, from, to) ▸ where the sound of a span is */
-  constructor(address) {
+  /**
+   * @param address (revision, from, to) ▸ where the sound of a span is
+   * @param onWaiting called when what shall be played is still being made
+   */
+  constructor(address, onWaiting = () => {}) {
     this.#address = address;
+    this.#onWaiting = onWaiting;
   }
 
   get playing() {
@@ -81,7 +87,7 @@ export class Preview {
       // chunks end on multiples of their length, so that they can be kept; the first is short, to be heard soon
       const first = run.next === run.from ? run.next + FIRST_FRAMES : Infinity;
       const end = Math.min(run.to, first, (Math.floor(run.next / CHUNK_FRAMES) + 1) * CHUNK_FRAMES);
-      const buffer = await this.#chunk(run.revision, run.next, end);
+      const buffer = await this.#chunk(run, run.next, end);
       if (this.#run !== run) {
         return;
       }
@@ -124,10 +130,25 @@ export class Preview {
     }
   }
 
-  async #chunk(revision, from, to) {
-    const key = `${revision}/${from}-${to}`;
+  /** The bytes of a span, waited for as long as they are being made and somebody wants to hear them. */
+  async #bytes(run, from, to) {
+    for (;;) {
+      try {
+        return await getBytes(this.#address(run.revision, from, to));
+      } catch (problem) {
+        if (!(problem instanceof NotYet) || this.#run !== run) {
+          throw problem;
+        }
+        this.#onWaiting();
+        await new Promise(done => { setTimeout(done, ASK_AGAIN_MS); });
+      }
+    }
+  }
+
+  async #chunk(run, from, to) {
+    const key = `${run.revision}/${from}-${to}`;
     if (!this.#cache.has(key)) {
-      const bytes = new DataView(await getBytes(this.#address(revision, from, to)));
+      const bytes = new DataView(await this.#bytes(run, from, to));
       const buffer = this.#context.createBuffer(2, to - from, RATE);
       for (let channel = 0; channel < 2; channel++) {
         const samples = buffer.getChannelData(channel);

@@ -1,5 +1,6 @@
 // What is selected: a span and the tracks it is on. Shown with a highlighter across the rows, and in words on a card.
 import { RATE, fineClock } from '../shared/time.js';
+import { closest, closestEnd } from './time-map.js';
 
 export class Selection {
   #listeners = [];
@@ -38,6 +39,16 @@ export class Selection {
     if (edge === 'start' ? moved < this.end : moved > this.start) {
       this[edge] = moved;
       this.#changed();
+    }
+  }
+
+  /** Goes where the time of its first track has gone, so that it means the same words. */
+  moveBy(maps) {
+    if (this.present) {
+      const map = maps[[...this.trackIds][0]];
+      this.start = closest(map, this.start);
+      this.end = Math.max(this.start, closestEnd(map, this.end));
+      this.anchor = closest(map, this.anchor);
     }
   }
 

@@ -4,12 +4,13 @@ import { fineClock } from '../shared/time.js';
 
 const byId = id => document.getElementById(id);
 
-/** @param layIn called with the sound's ids, the track's name and the frame; resolves when it is on the page */
-export function attachShelf(episodeId, { timeline, position, layIn }) {
+/** @param layIn called with the sound's ids, the track's name, the frame and the gesture; resolves when it is on the page */
+export function attachShelf(episodeId, { timeline, position, gesture, layIn }) {
   const dialog = byId('shelf');
   const list = byId('shelf-sounds');
   const audio = byId('shelf-audio');
   let waiting = null;
+  let opened = null;
 
   function row(sound) {
     const item = document.createElement('li');
@@ -48,7 +49,7 @@ export function attachShelf(episodeId, { timeline, position, layIn }) {
   async function lay(sound) {
     audio.pause();
     dialog.close();
-    await layIn(sound.soundId, sound.excerptId, byId('shelf-track').value.trim(), position());
+    await layIn(sound.soundId, sound.excerptId, byId('shelf-track').value.trim(), opened.frame, opened.gesture);
   }
 
   async function find() {
@@ -60,6 +61,7 @@ export function attachShelf(episodeId, { timeline, position, layIn }) {
   byId('from-shelf').addEventListener('click', () => {
     const names = (timeline()?.tracks ?? []).map(track => track.name);
     byId('shelf-tracks').replaceChildren(...names.map(name => new Option(name)));
+    opened = { frame: position(), gesture: gesture() };
     byId('shelf-where').textContent = `from ${fineClock(position(), 2)} on`;
     dialog.showModal();
     find();

@@ -8,10 +8,10 @@ const STEPS_A_DB = 254 / 96;
 
 const tiles = new Map();
 
-function tile(takeId, level, number) {
-  const key = `${takeId}/${level}/${number}`;
+function tile(soundId, level, number) {
+  const key = `${soundId}/${level}/${number}`;
   if (!tiles.has(key)) {
-    const loading = getBytes(`/takes/${takeId}/skyline/${level}/${number}`).then(bytes => new Uint8Array(bytes));
+    const loading = getBytes(`/sounds/${soundId}/skyline/${level}/${number}`).then(bytes => new Uint8Array(bytes));
     loading.catch(() => tiles.delete(key));
     tiles.set(key, loading);
   }
@@ -31,12 +31,12 @@ function levelFor(framesAColumn) {
 }
 
 /** Loads what is needed to draw frames of a take, and returns a function (from, to) ▸ {peak, average} in dBFS. */
-export async function loadSkyline(takeId, fromFrame, toFrame, framesAColumn) {
+export async function loadSkyline(soundId, fromFrame, toFrame, framesAColumn) {
   const level = levelFor(framesAColumn);
   const binFrames = FRAMES_A_BIN[level];
   const first = Math.floor(fromFrame / binFrames / TILE_BINS);
   const last = Math.floor(Math.max(fromFrame, toFrame - 1) / binFrames / TILE_BINS);
-  const loaded = await Promise.all(Array.from({ length: last - first + 1 }, (_, i) => tile(takeId, level, first + i)));
+  const loaded = await Promise.all(Array.from({ length: last - first + 1 }, (_, i) => tile(soundId, level, first + i)));
   return (from, to) => {
     let peak = 0;
     let sum = 0;

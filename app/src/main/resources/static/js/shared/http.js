@@ -10,6 +10,10 @@ export class Refused extends Error {
   }
 }
 
+/** What was asked for is being made, and will be there in a moment. */
+export class NotYet extends Error {
+}
+
 export function csrfHeaders() {
   return { [meta('csrf-header')]: meta('csrf-token'), 'X-Requested-With': 'fetch' };
 }
@@ -47,6 +51,9 @@ export async function getJson(address) {
 
 export async function getBytes(address, signal) {
   const response = await ask(address, { headers: { Accept: 'application/octet-stream', ...csrfHeaders() }, signal });
+  if (response.status === 202) {
+    throw new NotYet();
+  }
   return response.arrayBuffer();
 }
 

@@ -12,16 +12,24 @@ import org.mellowclass.app.bench.RevisionMapper.Revision;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.sounds.FormerTakes;
+import org.mellowclass.app.sounds.TakeSounds;
+import org.mellowclass.app.sounds.Treating;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
-import org.mellowclass.core.timeline.Edit;
-import org.mellowclass.core.timeline.HistoryPoint;
-import org.mellowclass.core.timeline.LaySpan;
-import org.mellowclass.core.timeline.LayTake;
-import org.mellowclass.core.timeline.Rebase;
+import org.mellowclass.core.timeline.TakeSource;
+import org.mellowclass.core.timeline.TimeMaps;
 import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.edit.Edit;
+import org.mellowclass.core.timeline.edit.Edited;
+import org.mellowclass.core.timeline.edit.LaySpan;
+import org.mellowclass.core.timeline.edit.LayTake;
+import org.mellowclass.core.timeline.history.HistoryPoint;
+import org.mellowclass.core.timeline.history.Rebase;
+import org.mellowclass.core.timeline.history.Trail;
+import org.mellowclass.core.treatment.Treatment;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -37,16 +45,25 @@ public class Bench {
     private final TimelineCodec codec;
     private final Access access;
     private final TakeShelf takes;
+    private final TakeSounds sounds;
+    private final Treating treating;
+    private final FormerTakes formerTakes;
+    private final StoredMaps storedMaps;
     private final Clock clock;
     private final LiveEvents live;
     /** A hash always means the same timeline, so entries never grow old. */
     private final Cache<String, Timeline> timelines = Caffeine.newBuilder().maximumSize(500).build();
 
-    Bench(RevisionMapper revisions, TimelineCodec codec, Access access, TakeShelf takes, Clock clock, LiveEvents live) {
+    Bench(RevisionMapper revisions, TimelineCodec codec, Access access, TakeShelf takes, TakeSounds sounds, Treating treating,
+          FormerTakes formerTakes, StoredMaps storedMaps, Clock clock, LiveEvents live) {
         this.revisions = revisions;
         this.codec = codec;
         this.access = access;
         this.takes = takes;
+        this.sounds = sounds;
+        this.treating = treating;
+        this.formerTakes = formerTakes;
+        this.storedMaps = storedMaps;
         this.clock = clock;
         this.live = live;
     }
@@ -83,7 +100,7 @@ public class Bench {
     @Transactional(readOnly = true)
     public Timeline timeline(String hash) {
         return timelines.get(hash, key -> revisions.timeline(key)
-                .map(stored -> codec.inflated(stored.formatVersion(), stored.body())).orElseThrow());
+                .map(stored -> codec.inflated(stored.formatVersion(), stored.body(), formerTakes::of)).orElseThrow());
     }
 
     /**
@@ -96,8 +113,8 @@ public class Bench {
     }
 
     /**
-     * Applies an edit that was made on revision {@code base}; if somebody has edited meanwhile, as {@link Rebase} says. One
-     * that was applied already, by its client id, is not applied again.
+     * Applies an edit that was made on revision {@code base}; if somebody has edited meanwhile, as {@link Rebase} says: one
+     * that nothing is left for changes nothing. One that was applied already, by its client id, is not applied again.
      *
      * @return the newest revision afterwards
      */
@@ -106,8 +123,27 @@ public class Bench {
         if (revisions.known(episodeId, clientId)) {
             return head;
         }
-        Edit now = base == head.seq() ? edit : Rebase.of(edit, earlier(episodeId, base), head.timeline());
-        return append(episodeId, head.point().afterEdit(), now.applyTo(head.timeline()).timeline(), now, viewer.id(), clientId);
+        if (base == head.seq()) {
+            return append(episodeId, head, edit, viewer.id(), clientId);
+        }
+        return Rebase.of(edit, earlier(episodeId, base), head.timeline(), maps(episodeId, base, head.seq()), sounds.facts(episodeId))
+                .map(rebase -> append(episodeId, head, rebase.edit(), rebase.edited(), viewer.id(), clientId)).orElse(head);
+    }
+
+    /** Where the time of tracks has gone from one revision to a later one; an earlier one and one that is not there have gone nowhere. */
+    @Transactional(readOnly = true)
+    public TimeMaps maps(Person viewer, long episodeId, long from, long to) {
+        access.episode(viewer, episodeId);
+        return maps(episodeId, from, to);
+    }
+
+    private TimeMaps maps(long episodeId, long from, long to) {
+        if (from >= to) {
+            return TimeMaps.NONE;
+        }
+        String start = revisions.find(episodeId, from).map(Revision::timelineHash).orElse("");
+        return Trail.maps(start, revisions.steps(episodeId, from, to).stream()
+                .map(step -> new Trail.Step(step.timelineHash(), storedMaps.read(step.maps()))).toList());
     }
 
     /** Gives an episode that nobody has touched its first value; whoever asks has been let through. */
@@ -116,7 +152,7 @@ public class Bench {
         if (revisions.newest(episodeId).isPresent()) {
             throw Refusal.conflict("bench.CHANGED_MEANWHILE");
         }
-        store(episodeId, HistoryPoint.first(), timeline, null, null, "begin");
+        store(episodeId, HistoryPoint.first(), timeline, null, TimeMaps.NONE, null, "begin");
     }
 
     /** Lays a ready take of the episode behind everything on the track of that name. */
@@ -156,6 +192,12 @@ public class Bench {
                 .collect(Collectors.toSet());
     }
 
+    /** The sounds that a timeline plays: takes, each by the treatments it has there. */
+    public static Set<TakeSource> soundsIn(Timeline timeline) {
+        return timeline.tracks().stream().flatMap(track -> track.clips().stream())
+                .map(clip -> new TakeSource(clip.source().takeId(), clip.source().treatment())).collect(Collectors.toSet());
+    }
+
     private Head step(Person viewer, long episodeId, long base, String clientId, boolean back) {
         Head head = lockedHead(viewer, episodeId);
         if (revisions.known(episodeId, clientId)) {
@@ -168,7 +210,9 @@ public class Bench {
         }
         Revision earlier = revisions.find(episodeId, target.getAsLong()).orElseThrow();
         HistoryPoint point = back ? head.point().afterUndo(point(earlier)) : head.point().afterRedo(point(earlier));
-        return append(episodeId, point, timeline(earlier.timelineHash()), null, viewer.id(), clientId);
+        // what has been between the two revisions goes back to where it was
+        TimeMaps maps = maps(episodeId, earlier.seq(), head.seq()).inverse();
+        return store(episodeId, point, timeline(earlier.timelineHash()), null, maps, viewer.id(), clientId);
     }
 
     private static void requireNewest(Head head, long base) {
@@ -184,26 +228,32 @@ public class Bench {
                 .orElseGet(() -> new Head(HistoryPoint.first(), codec.hash(Timeline.empty()), Timeline.empty()));
     }
 
-    /** Adds a revision, for those who have been let through and hold the episode. */
-    Head append(long episodeId, HistoryPoint point, Timeline timeline, Edit edit, Long authorId, String clientId) {
-        if (point.undoTo() == HistoryPoint.first().seq() && revisions.newest(episodeId).isEmpty()) {
-            // the empty beginning becomes a row with the first edit, so that undo can come back to it
-            store(episodeId, HistoryPoint.first(), Timeline.empty(), null, null, "begin");
-        }
-        String hash = store(episodeId, point, timeline, edit, authorId, clientId);
-        return new Head(point, hash, timeline);
+    /** Applies an edit to the newest revision, for those who have been let through and hold the episode. */
+    Head append(long episodeId, Head head, Edit edit, Long authorId, String clientId) {
+        return append(episodeId, head, edit, edit.applyTo(head.timeline(), sounds.facts(episodeId)), authorId, clientId);
     }
 
-    private String store(long episodeId, HistoryPoint point, Timeline timeline, Edit edit, Long authorId, String clientId) {
+    private Head append(long episodeId, Head head, Edit edit, Edited edited, Long authorId, String clientId) {
+        HistoryPoint point = head.point().afterEdit();
+        if (point.undoTo() == HistoryPoint.first().seq() && revisions.newest(episodeId).isEmpty()) {
+            // the empty beginning becomes a row with the first edit, so that undo can come back to it
+            store(episodeId, HistoryPoint.first(), Timeline.empty(), null, TimeMaps.NONE, null, "begin");
+        }
+        return store(episodeId, point, edited.timeline(), edit, edited.maps(), authorId, clientId);
+    }
+
+    private Head store(long episodeId, HistoryPoint point, Timeline timeline, Edit edit, TimeMaps maps, Long authorId, String clientId) {
         TimelineCodec.Written written = codec.written(timeline);
         String hash = written.hash();
         revisions.addTimeline(hash, TimelineCodec.FORMAT_VERSION, written.deflated());
         // asked for at once, for the first sound after the edit
         timelines.put(hash, timeline);
         revisions.add(new Revision(episodeId, point.seq(), hash, point.undoTo(), point.redoTo()),
-                edit == null ? null : codec.toJson(edit), authorId, clientId, clock.instant());
+                edit == null ? null : codec.toJson(edit), storedMaps.write(maps), authorId, clientId, clock.instant());
+        soundsIn(timeline).stream().filter(sound -> !sound.treatment().equals(Treatment.NONE))
+                .forEach(sound -> treating.want(sound.takeId(), sound.treatment()));
         live.changed(topic(episodeId), point.seq());
-        return hash;
+        return new Head(point, hash, timeline);
     }
 
     private static HistoryPoint point(Revision revision) {

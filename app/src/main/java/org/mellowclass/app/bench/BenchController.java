@@ -7,6 +7,7 @@ import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.sounds.SoundNotMade;
 import org.mellowclass.core.soundcheck.WorkingLevel;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
@@ -18,6 +19,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 
@@ -51,11 +53,17 @@ class BenchController {
 
     @GetMapping("/episodes/{episodeId}/timeline")
     @ResponseBody
-    TimelineView timeline(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId) {
-        return views.view(episodeId, bench.head(viewer, episodeId));
+    TimelineView timeline(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestParam(defaultValue = "0") long since) {
+        return views.view(viewer, episodeId, bench.head(viewer, episodeId), since);
     }
 
-    record EditRequest(String clientId, long base, Wish edit, boolean evenOfOthers) {
+    /**
+     * An edit or an undo.
+     *
+     * @param base  the revision that the page showed when it was asked for
+     * @param shown the one that it shows now
+     */
+    record EditRequest(String clientId, long base, long shown, Wish edit, boolean evenOfOthers) {
         EditRequest {
             BenchViews.clientId(clientId);
         }
@@ -67,19 +75,19 @@ class BenchController {
         if (request.edit() == null) {
             throw new IllegalArgumentException("no edit");
         }
-        return views.view(episodeId, wishes.grant(viewer, episodeId, request.base(), request.clientId(), request.edit()));
+        return views.view(viewer, episodeId, wishes.grant(viewer, episodeId, request.base(), request.clientId(), request.edit()), request.shown());
     }
 
     @PostMapping("/episodes/{episodeId}/undo")
     @ResponseBody
     TimelineView undo(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestBody EditRequest request) {
-        return views.view(episodeId, bench.undo(viewer, episodeId, request.base(), request.clientId(), request.evenOfOthers()));
+        return views.view(viewer, episodeId, bench.undo(viewer, episodeId, request.base(), request.clientId(), request.evenOfOthers()), request.shown());
     }
 
     @PostMapping("/episodes/{episodeId}/redo")
     @ResponseBody
     TimelineView redo(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestBody EditRequest request) {
-        return views.view(episodeId, bench.redo(viewer, episodeId, request.base(), request.clientId()));
+        return views.view(viewer, episodeId, bench.redo(viewer, episodeId, request.base(), request.clientId()), request.shown());
     }
 
     /** Tells the page that there is a newer revision, as long as it stays open. */
@@ -92,7 +100,15 @@ class BenchController {
     ResponseEntity<byte[]> sound(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId,
                                  @PathVariable long revision, @PathVariable long from, @PathVariable long to)
             throws IOException {
+        try {
+            return bytes(preview.raw(viewer, episodeId, revision, from, to));
+        } catch (SoundNotMade notYet) {
+            return ResponseEntity.accepted().cacheControl(CacheControl.noStore()).build();
+        }
+    }
+
+    private static ResponseEntity<byte[]> bytes(byte[] body) {
         return ResponseEntity.ok().contentType(MediaType.APPLICATION_OCTET_STREAM).cacheControl(CacheControl.noStore())
-                .body(preview.raw(viewer, episodeId, revision, from, to));
+                .body(body);
     }
 }

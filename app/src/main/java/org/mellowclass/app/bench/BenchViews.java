@@ -1,42 +1,100 @@
 package org.mellowclass.app.bench;
 
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.sounds.Sound;
+import org.mellowclass.app.sounds.TakeFindings;
+import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.core.measure.ClippedSpot;
+import org.mellowclass.core.timeline.Clip;
+import org.mellowclass.core.timeline.Fade;
 import org.mellowclass.core.timeline.Flag;
-import org.mellowclass.core.timeline.Track;
+import org.mellowclass.core.timeline.RoomSource;
+import org.mellowclass.core.timeline.Source;
+import org.mellowclass.core.timeline.TakeSource;
+import org.mellowclass.core.timeline.TimeMaps;
+import org.mellowclass.core.treatment.RedrawTops;
 import org.springframework.stereotype.Component;
 
 /** Timelines as pages draw them, for viewers who have been let through to the episode. */
 @Component
 public class BenchViews {
 
+    private final Bench bench;
     private final TakeShelf takes;
+    private final TakeSounds sounds;
 
-    BenchViews(TakeShelf takes) {
+    BenchViews(Bench bench, TakeShelf takes, TakeSounds sounds) {
+        this.bench = bench;
         this.takes = takes;
+        this.sounds = sounds;
     }
 
     /** What the page knows of a take; its clipped spots are null until it is measured. */
     public record TakeView(String name, String trackName, long frames, List<ClippedSpot> clipped) {
     }
 
-    /** A timeline as the page draws it. */
-    public record TimelineView(long revision, boolean canUndo, boolean canRedo, long frames, List<Track> tracks,
-                               List<Flag> flags, Map<Long, TakeView> takes) {
+    /**
+     * What a clip plays.
+     *
+     * @param soundId    under which its skyline is found; null as long as it is being made
+     * @param roomFrame  where in the sound the room lies that is repeated; null for a take itself
+     * @param drawnAnew  whether what was clipped in the take is not clipped any more
+     * @param keepsTime  whether frames of the take stand at the same frames of the sound
+     */
+    public record SourceView(long takeId, Long soundId, Long roomFrame, Long roomFrames, boolean drawnAnew, boolean keepsTime) {
     }
 
-    public TimelineView view(long episodeId, Head head) {
+    public record ClipView(long id, SourceView source, long startFrame, long sourceFrame, long frames, double gainDb, Fade fadeIn, Fade fadeOut) {
+    }
+
+    public record TrackView(long id, String name, int group, double gainDb, boolean muted, List<ClipView> clips) {
+    }
+
+    /**
+     * A timeline as the page draws it.
+     *
+     * @param since the revision from which {@code maps} lead here; 0 if nobody asked
+     * @param maps  where the time of tracks has gone, see {@link StoredMaps}; a track that is missing has kept its time
+     */
+    public record TimelineView(long revision, boolean canUndo, boolean canRedo, long frames, List<TrackView> tracks, List<Flag> flags,
+                               Map<Long, TakeView> takes, long since, Map<Long, List<long[]>> maps) {
+    }
+
+    /** With the way that times have gone since the revision that the page shows; 0 for a page that shows none. */
+    public TimelineView view(Person viewer, long episodeId, Head head, long since) {
+        TimeMaps maps = since == 0 ? TimeMaps.NONE : bench.maps(viewer, episodeId, since, head.seq());
         Map<Long, TakeView> views = new TreeMap<>();
+        Map<Long, TakeFindings> findings = sounds.findingsOf(episodeId);
         for (Take take : takes.ready(episodeId).values()) {
-            views.put(take.id(), new TakeView(take.name(), take.trackName(), take.frames(), takes.clipped(take)));
+            TakeFindings found = findings.get(take.id());
+            views.put(take.id(), new TakeView(take.name(), take.trackName(), take.frames(), found == null ? null : found.clipped()));
+        }
+        Map<TakeSource, Long> made = new HashMap<>();
+        for (Sound sound : sounds.ofEpisode(episodeId)) {
+            made.put(new TakeSource(sound.takeId(), sound.treatment()), sound.made() ? sound.id() : null);
         }
         return new TimelineView(head.seq(), head.point().undoTarget().isPresent(), head.point().redoTarget().isPresent(),
-                head.timeline().endFrame(), head.timeline().tracks(), head.timeline().flags(), views);
+                head.timeline().endFrame(), head.timeline().tracks().stream().map(track -> new TrackView(track.id(), track.name(), track.group(),
+                        track.gainDb(), track.muted(), track.clips().stream().map(clip -> view(clip, made)).toList())).toList(),
+                head.timeline().flags(), views, since, StoredMaps.view(maps));
+    }
+
+    private static ClipView view(Clip clip, Map<TakeSource, Long> made) {
+        return new ClipView(clip.id(), view(clip.source(), made), clip.startFrame(), clip.sourceFrame(), clip.frames(), clip.gainDb(), clip.fadeIn(),
+                clip.fadeOut());
+    }
+
+    private static SourceView view(Source source, Map<TakeSource, Long> made) {
+        RoomSource room = source instanceof RoomSource it ? it : null;
+        return new SourceView(source.takeId(), made.get(new TakeSource(source.takeId(), source.treatment())), room == null ? null : room.roomFrame(),
+                room == null ? null : room.roomFrames(), source.treatment().step(RedrawTops.class).isPresent(), source.treatment().keepsTime());
     }
 
     /** The id that makes sending an edit twice harmless. */

@@ -1,7 +1,7 @@
 package org.mellowclass.app.bench;
 
-import org.mellowclass.core.timeline.HistoryPoint;
 import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.history.HistoryPoint;
 
 /** The newest revision of an episode, with its timeline. */
 public record Head(HistoryPoint point, String timelineHash, Timeline timeline) {

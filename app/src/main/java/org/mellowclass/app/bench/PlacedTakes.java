@@ -1,30 +1,33 @@
 package org.mellowclass.app.bench;
 
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.sounds.SoundsChanged;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeLanding;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
-import org.mellowclass.core.timeline.Clip;
-import org.mellowclass.core.timeline.Edit;
-import org.mellowclass.core.timeline.EditRefused;
-import org.mellowclass.core.timeline.EraseTake;
-import org.mellowclass.core.timeline.LayInStep;
-import org.mellowclass.core.timeline.LaySpan;
-import org.mellowclass.core.timeline.ReplaceTake;
-import org.mellowclass.core.timeline.SetTakeGain;
-import org.mellowclass.core.timeline.SwapTake;
+import org.mellowclass.core.timeline.TakeSource;
 import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.edit.Edit;
+import org.mellowclass.core.timeline.edit.EditRefused;
+import org.mellowclass.core.timeline.edit.EraseTake;
+import org.mellowclass.core.timeline.edit.LayInStep;
+import org.mellowclass.core.timeline.edit.LaySpan;
+import org.mellowclass.core.timeline.edit.SetTakeGain;
+import org.mellowclass.core.timeline.edit.SwapTake;
+import org.mellowclass.core.treatment.Treatment;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -45,59 +48,54 @@ public class PlacedTakes implements TakeLanding {
         this.live = live;
     }
 
-    @Override
-    public void hold(long episodeId) {
-        access.hold(episodeId);
-    }
-
     /**
      * Lays a take that has just become ready onto the track it was made for, whatever happened on the bench meanwhile: at its
      * place or, where none was asked for, behind everything. A retake of a line that is on the page waits until it is chosen.
      */
     @Override
-    public Optional<String> land(Take take, List<Long> flags) {
+    public Optional<String> land(Take take, Place asked, List<Long> flags) {
         Head head = bench.head(take.episodeId());
         Set<Long> onPage = Bench.takesIn(head.timeline());
-        if (take.placing() == Take.Placing.LIST) {
+        boolean retake = take.lineId() != null && takes.ofLine(take.episodeId(), take.lineId()).stream()
+                .anyMatch(other -> other.id() != take.id() && onPage.contains(other.id()));
+        if (asked.placing() == Take.Placing.LIST || retake) {
             return Optional.empty();
         }
-        if (take.madeFrom() == null && take.lineId() != null && takes.ofLine(take.episodeId(), take.lineId()).stream()
-                .anyMatch(other -> other.id() != take.id() && onPage.contains(other.id()))) {
-            return Optional.empty();
-        }
-        if (take.placing() == Take.Placing.SWAP) {
-            if (onPage.contains(take.madeFrom())) {
-                ReplaceTake replace = new ReplaceTake(take.madeFrom(), take.id(), take.driftPpm() == null ? 0 : take.driftPpm());
-                bench.append(take.episodeId(), head.point().afterEdit(), replace.applyTo(head.timeline()).timeline(), replace, take.authorId(), "take-" + take.id());
-            }
-            return Optional.empty();
-        }
-        Long place = take.placing() == Take.Placing.START ? Long.valueOf(0) : take.placeFrame();
+        Long place = asked.placing() == Take.Placing.START ? Long.valueOf(0) : asked.placeFrame();
         LaySpan edit = place == null
                 ? LaySpan.behind(head.timeline(), take.id(), take.spoken(), take.trackName(), flags)
-                : new LaySpan(take.id(), take.spoken(), take.trackName(), place, 0, flags);
-        bench.append(take.episodeId(), head.point().afterEdit(), edit.applyTo(head.timeline()).timeline(), edit, take.authorId(),
-                "take-" + take.id());
+                : new LaySpan(new TakeSource(take.id()), take.spoken(), take.trackName(), place, 0, flags);
+        bench.append(take.episodeId(), head, edit, take.authorId(), "take-" + take.id());
         return Optional.of(edit.landing(head.timeline()));
     }
 
     @Override
-    public Map<Long, Double> gains(long episodeId) {
-        return bench.head(episodeId).timeline().tracks().stream().flatMap(track -> track.clips().stream())
-                .collect(Collectors.toMap(clip -> clip.source().takeId(), Clip::gainDb, Math::min));
+    public Map<Long, OnPage> onPage(long episodeId) {
+        Map<Long, OnPage> takesOnPage = new HashMap<>();
+        bench.head(episodeId).timeline().tracks().stream().flatMap(track -> track.clips().stream()).forEach(clip ->
+                takesOnPage.merge(clip.source().takeId(), new OnPage(clip.gainDb(), Set.of(clip.source().treatment())), PlacedTakes::both));
+        return takesOnPage;
+    }
+
+    private static OnPage both(OnPage one, OnPage other) {
+        Set<Treatment> treatments = new HashSet<>(one.treatments());
+        treatments.addAll(other.treatments());
+        return new OnPage(Math.min(one.lowestGainDb(), other.lowestGainDb()), treatments);
     }
 
     /** Gives every clip of a take the same gain; that it has it already is no error. */
     public void setTakeGain(Person viewer, long episodeId, long takeId, double gainDb) {
         Head head = bench.lockedHead(viewer, episodeId);
-        if (gains(episodeId).getOrDefault(takeId, gainDb) != gainDb) {
+        OnPage now = onPage(episodeId).get(takeId);
+        if (now != null && now.lowestGainDb() != gainDb) {
             bench.edit(viewer, episodeId, head.seq(), "gain-" + takeId + "-" + head.seq(), new SetTakeGain(takeId, gainDb));
         }
     }
 
-    @Override
-    public void measured(long episodeId) {
-        live.changed(Bench.topic(episodeId), bench.head(episodeId).seq());
+    /** The page draws and plays what could not be before. */
+    @EventListener
+    public void soundsChanged(SoundsChanged changed) {
+        live.changed(Bench.topic(changed.episodeId()), bench.head(changed.episodeId()).seq());
     }
 
     /**
@@ -143,7 +141,7 @@ public class PlacedTakes implements TakeLanding {
         access.hold(episodeId);
         Head head = bench.head(episodeId);
         try {
-            bench.append(episodeId, head.point().afterEdit(), edit.applyTo(head.timeline()).timeline(), edit, authorId, clientId + "-" + head.seq());
+            bench.append(episodeId, head, edit, authorId, clientId + "-" + head.seq());
         } catch (EditRefused refused) {
             if (refused.reason() != EditRefused.Reason.CHANGES_NOTHING) {
                 throw refused;
@@ -156,14 +154,7 @@ public class PlacedTakes implements TakeLanding {
         Head head = bench.head(episodeId);
         if (Bench.takesIn(head.timeline()).contains(takeId)) {
             EraseTake edit = new EraseTake(takeId);
-            bench.append(episodeId, head.point().afterEdit(), edit.applyTo(head.timeline()).timeline(), edit, teacher.id(), "erase-" + takeId);
+            bench.append(episodeId, head, edit, teacher.id(), "erase-" + takeId);
         }
-    }
-
-    /** Where the first clip of a take starts on the newest page; empty if it has none. */
-    @Transactional(readOnly = true)
-    public Optional<Long> startOf(Person viewer, long episodeId, long takeId) {
-        return bench.head(viewer, episodeId).timeline().tracks().stream().flatMap(track -> track.clips().stream())
-                .filter(clip -> clip.source().takeId() == takeId).map(Clip::startFrame).min(Long::compare);
     }
 }

@@ -3,7 +3,7 @@ package org.mellowclass.app.bench;
 import java.io.IOException;
 
 import org.mellowclass.app.people.Person;
-import org.mellowclass.app.takes.TakeShelf;
+import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.render.Mixer;
@@ -18,11 +18,11 @@ public class PreviewSound {
     private static final long MOST_FRAMES = Frames.ofSeconds(10);
 
     private final Bench bench;
-    private final TakeShelf takes;
+    private final TakeSounds sounds;
 
-    PreviewSound(Bench bench, TakeShelf takes) {
+    PreviewSound(Bench bench, TakeSounds sounds) {
         this.bench = bench;
-        this.takes = takes;
+        this.sounds = sounds;
     }
 
     /** Stereo 16-bit PCM of the unfinished mix of a revision; at most ten seconds. */
@@ -35,7 +35,7 @@ public class PreviewSound {
         }
         int frames = (int) (toFrame - fromFrame);
         float[][] block = new float[2][frames];
-        try (Mixer mixer = new Mixer(bench.timeline(viewer, episodeId, seq), takes)) {
+        try (Mixer mixer = new Mixer(bench.timeline(viewer, episodeId, seq), sounds)) {
             mixer.render(fromFrame, block, 0, frames);
         }
         return Pcm16.interleaved(block, frames);

@@ -1,6 +1,7 @@
 package org.mellowclass.app.bench;
 
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
 
 import org.apache.ibatis.annotations.Insert;
@@ -14,6 +15,13 @@ interface RevisionMapper {
 
     record Revision(long episodeId, long seq, String timelineHash, long undoTo, long redoTo) {
     }
+
+    /** What a revision was, and where it has taken the time of tracks, as {@link StoredMaps} writes it. */
+    record Step(String timelineHash, String maps) {
+    }
+
+    @Select("SELECT timeline_hash, maps FROM revision WHERE episode_id = #{episodeId} AND seq > #{from} AND seq <= #{to} ORDER BY seq")
+    List<Step> steps(long episodeId, long from, long to);
 
     record StoredTimeline(int formatVersion, byte[] body) {
     }
@@ -40,11 +48,11 @@ interface RevisionMapper {
     Optional<Author> authorOfEditBehind(long episodeId, String hash);
 
     @Insert("""
-            INSERT INTO revision (episode_id, seq, timeline_hash, edit, author_id, client_id, undo_to, redo_to, created_at)
-            VALUES (#{revision.episodeId}, #{revision.seq}, #{revision.timelineHash}, #{edit}, #{authorId}, #{clientId},
+            INSERT INTO revision (episode_id, seq, timeline_hash, edit, maps, author_id, client_id, undo_to, redo_to, created_at)
+            VALUES (#{revision.episodeId}, #{revision.seq}, #{revision.timelineHash}, #{edit}, #{maps}, #{authorId}, #{clientId},
                     #{revision.undoTo}, #{revision.redoTo}, #{createdAt})
             """)
-    void add(Revision revision, String edit, Long authorId, String clientId, Instant createdAt);
+    void add(Revision revision, String edit, String maps, Long authorId, String clientId, Instant createdAt);
 
     @Insert("INSERT IGNORE INTO timeline (hash, format_version, body) VALUES (#{hash}, #{formatVersion}, #{body})")
     void addTimeline(String hash, int formatVersion, byte[] body);

@@ -8,6 +8,7 @@ import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
+import java.util.Optional;
 import java.util.zip.DeflaterOutputStream;
 import java.util.zip.InflaterInputStream;
 
@@ -19,28 +20,33 @@ import com.fasterxml.jackson.databind.MapperFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import org.mellowclass.core.timeline.AddFlag;
-import org.mellowclass.core.timeline.Blank;
-import org.mellowclass.core.timeline.Edit;
-import org.mellowclass.core.timeline.EraseTake;
-import org.mellowclass.core.timeline.LayInStep;
-import org.mellowclass.core.timeline.ReplaceTake;
-import org.mellowclass.core.timeline.SetTakeGain;
-import org.mellowclass.core.timeline.LaySpan;
-import org.mellowclass.core.timeline.LayTake;
-import org.mellowclass.core.timeline.Move;
-import org.mellowclass.core.timeline.NameFlag;
-import org.mellowclass.core.timeline.Remove;
-import org.mellowclass.core.timeline.RemoveFlag;
-import org.mellowclass.core.timeline.SetClipGain;
-import org.mellowclass.core.timeline.SetTrackGain;
-import org.mellowclass.core.timeline.Soften;
+import org.mellowclass.app.sounds.FormerTakes;
+import org.mellowclass.app.sounds.NamedStep;
 import org.mellowclass.core.timeline.Source;
-import org.mellowclass.core.timeline.Split;
-import org.mellowclass.core.timeline.SwapTake;
 import org.mellowclass.core.timeline.Timeline;
-import org.mellowclass.core.timeline.Together;
-import org.mellowclass.core.timeline.Trim;
+import org.mellowclass.core.timeline.edit.AddFlag;
+import org.mellowclass.core.timeline.edit.Blank;
+import org.mellowclass.core.timeline.edit.Edit;
+import org.mellowclass.core.timeline.edit.EraseTake;
+import org.mellowclass.core.timeline.edit.LayInStep;
+import org.mellowclass.core.timeline.edit.LaySpan;
+import org.mellowclass.core.timeline.edit.LayTake;
+import org.mellowclass.core.timeline.edit.Move;
+import org.mellowclass.core.timeline.edit.NameFlag;
+import org.mellowclass.core.timeline.edit.PartSides;
+import org.mellowclass.core.timeline.edit.Remove;
+import org.mellowclass.core.timeline.edit.RemoveFlag;
+import org.mellowclass.core.timeline.edit.SetClipGain;
+import org.mellowclass.core.timeline.edit.SetTakeGain;
+import org.mellowclass.core.timeline.edit.SetTrackGain;
+import org.mellowclass.core.timeline.edit.Soften;
+import org.mellowclass.core.timeline.edit.Split;
+import org.mellowclass.core.timeline.edit.SwapTake;
+import org.mellowclass.core.timeline.edit.Together;
+import org.mellowclass.core.timeline.edit.Treat;
+import org.mellowclass.core.timeline.edit.Trim;
+import org.mellowclass.core.treatment.Step;
+import org.mellowclass.core.treatment.Treatment;
 import org.springframework.stereotype.Component;
 
 /**
@@ -51,12 +57,13 @@ import org.springframework.stereotype.Component;
 class TimelineCodec {
 
     /** Raise it when the format changes, and keep reading the older ones. */
-    static final int FORMAT_VERSION = 2;
+    static final int FORMAT_VERSION = 3;
 
     private final ObjectMapper json = JsonMapper.builder()
             .disable(MapperFeature.SORT_PROPERTIES_ALPHABETICALLY)
             .addMixIn(Edit.class, NamedEdit.class)
             .addMixIn(Source.class, NamedSource.class)
+            .addMixIn(Step.class, NamedStep.class)
             .build();
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "type")
@@ -74,7 +81,8 @@ class TimelineCodec {
         @JsonSubTypes.Type(value = NameFlag.class, name = "name-flag"),
         @JsonSubTypes.Type(value = SwapTake.class, name = "swap-take"),
         @JsonSubTypes.Type(value = EraseTake.class, name = "erase-take"),
-        @JsonSubTypes.Type(value = ReplaceTake.class, name = "replace-take"),
+        @JsonSubTypes.Type(value = Treat.class, name = "treat"),
+        @JsonSubTypes.Type(value = PartSides.class, name = "part-sides"),
         @JsonSubTypes.Type(value = LayInStep.class, name = "lay-in-step"),
         @JsonSubTypes.Type(value = SetTakeGain.class, name = "set-take-gain"),
         @JsonSubTypes.Type(value = RemoveFlag.class, name = "remove-flag"),
@@ -126,11 +134,18 @@ class TimelineCodec {
         }
     }
 
-    Timeline inflated(int formatVersion, byte[] body) {
+    /** What a take of an earlier version has become; empty for one that is still a take. */
+    @FunctionalInterface
+    interface Formers {
+        Optional<FormerTakes.Former> of(long takeId);
+    }
+
+    Timeline inflated(int formatVersion, byte[] body, Formers formers) {
         try (InflaterInputStream inflater = new InflaterInputStream(new ByteArrayInputStream(body))) {
             JsonNode tree = json.readTree(inflater);
             return json.treeToValue(switch (formatVersion) {
-                case 1 -> fromVersion1((ObjectNode) tree);
+                case 1 -> fromVersion2(fromVersion1((ObjectNode) tree), formers);
+                case 2 -> fromVersion2(tree, formers);
                 case FORMAT_VERSION -> tree;
                 default -> throw new IllegalStateException("timeline format " + formatVersion + " is not known");
             }, Timeline.class);
@@ -149,6 +164,19 @@ class TimelineCodec {
                 clip.set("sourceFrame", clip.remove("takeFrame"));
                 clip.set("fadeIn", gentle(clip.putObject("fadeIn"), clip.remove("fadeInFrames")));
                 clip.set("fadeOut", gentle(clip.putObject("fadeOut"), clip.remove("fadeOutFrames")));
+            }
+        }
+        return timeline;
+    }
+
+    /** Version 3 brought treatments: takes that were made of others are treatments of these. */
+    private JsonNode fromVersion2(JsonNode timeline, Formers formers) {
+        for (JsonNode track : timeline.get("tracks")) {
+            for (JsonNode clip : track.get("clips")) {
+                ObjectNode source = (ObjectNode) clip.get("source");
+                Optional<FormerTakes.Former> former = formers.of(source.get("takeId").asLong());
+                former.ifPresent(of -> source.put("takeId", of.takeId()));
+                source.set("treatment", json.valueToTree(former.map(FormerTakes.Former::treatment).orElse(Treatment.NONE)));
             }
         }
         return timeline;

@@ -4,7 +4,7 @@ import java.util.Set;
 
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
-import org.mellowclass.core.timeline.Trim;
+import org.mellowclass.core.timeline.edit.Trim;
 
 /** An edit as a page asks for it. The server knows the rest: how long a take is, whose it is, where its room is heard. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "type")

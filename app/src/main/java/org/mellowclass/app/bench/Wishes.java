@@ -2,24 +2,22 @@ package org.mellowclass.app.bench;
 
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
-import org.mellowclass.app.takes.Take;
-import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.sound.Span;
-import org.mellowclass.core.timeline.AddFlag;
-import org.mellowclass.core.timeline.Blank;
-import org.mellowclass.core.timeline.Edit;
-import org.mellowclass.core.timeline.Move;
-import org.mellowclass.core.timeline.NameFlag;
-import org.mellowclass.core.timeline.Remove;
-import org.mellowclass.core.timeline.RemoveFlag;
-import org.mellowclass.core.timeline.SetClipGain;
-import org.mellowclass.core.timeline.SetTrackGain;
-import org.mellowclass.core.timeline.Soften;
-import org.mellowclass.core.timeline.Split;
-import org.mellowclass.core.timeline.Timeline;
-import org.mellowclass.core.timeline.Trim;
+import org.mellowclass.core.timeline.edit.AddFlag;
+import org.mellowclass.core.timeline.edit.Blank;
+import org.mellowclass.core.timeline.edit.Edit;
+import org.mellowclass.core.timeline.edit.EditRefused;
+import org.mellowclass.core.timeline.edit.Move;
+import org.mellowclass.core.timeline.edit.NameFlag;
+import org.mellowclass.core.timeline.edit.Remove;
+import org.mellowclass.core.timeline.edit.RemoveFlag;
+import org.mellowclass.core.timeline.edit.SetClipGain;
+import org.mellowclass.core.timeline.edit.SetTrackGain;
+import org.mellowclass.core.timeline.edit.Soften;
+import org.mellowclass.core.timeline.edit.Split;
+import org.mellowclass.core.timeline.edit.Trim;
 import org.springframework.stereotype.Service;
 
 /** Makes edits of what pages ask for, with what only the server knows, and hands them to the bench. */
@@ -30,12 +28,10 @@ class Wishes {
 
     private final Bench bench;
     private final Access access;
-    private final TakeShelf takes;
 
-    Wishes(Bench bench, Access access, TakeShelf takes) {
+    Wishes(Bench bench, Access access) {
         this.bench = bench;
         this.access = access;
-        this.takes = takes;
     }
 
     /** Applies a wish that was made on a revision; the newest revision afterwards. */
@@ -51,7 +47,7 @@ class Wishes {
         if (wish instanceof Wish.Removing removing) {
             return new Remove(span(removing.startFrame(), removing.endFrame()), removing.trackIds());
         } else if (wish instanceof Wish.Blanking blanking) {
-            return new Blank(span(blanking.startFrame(), blanking.endFrame()), blanking.trackIds(), takes.rooms(episodeId));
+            return new Blank(span(blanking.startFrame(), blanking.endFrame()), blanking.trackIds());
         } else if (wish instanceof Wish.Softening softening) {
             return new Soften(span(softening.startFrame(), softening.endFrame()), softening.trackIds());
         } else if (wish instanceof Wish.Splitting splitting) {
@@ -59,13 +55,15 @@ class Wishes {
         } else if (wish instanceof Wish.Moving moving) {
             return new Move(moving.clipId(), moving.trackId(), moving.startFrame());
         } else if (wish instanceof Wish.Trimming trimming) {
-            return new Trim(trimming.clipId(), trimming.edge(), trimming.frame(),
-                    takeFrames(viewer, episodeId, base, trimming.clipId()));
+            return new Trim(trimming.clipId(), trimming.edge(), trimming.frame());
         } else if (wish instanceof Wish.ClipGain gain) {
             return new SetClipGain(gain.clipId(), gain.gainDb());
         } else if (wish instanceof Wish.TrackGain gain) {
             return new SetTrackGain(gain.trackId(), gain.gainDb());
         } else if (wish instanceof Wish.Flagging flag) {
+            if (flag.frame() > bench.timeline(viewer, episodeId, base).endFrame()) {
+                throw new EditRefused(EditRefused.Reason.SPAN_BEYOND_THE_END);
+            }
             return new AddFlag(flag.trackId(), flag.frame(), flagName(flag.name()));
         } else if (wish instanceof Wish.NamingFlag flag) {
             return new NameFlag(flag.flagId(), flagName(flag.name()));
@@ -84,12 +82,5 @@ class Wishes {
             throw Refusal.unfit("bench.NOTHING_SELECTED");
         }
         return new Span(startFrame, endFrame);
-    }
-
-    /** How long the take of a clip is; 0 for a clip that is not there, which the edit refuses itself. */
-    private long takeFrames(Person viewer, long episodeId, long base, long clipId) {
-        Timeline timeline = bench.timeline(viewer, episodeId, base);
-        return timeline.clip(clipId).map(clip -> takes.ready(episodeId).get(clip.source().takeId()))
-                .map(Take::frames).orElse(0L);
     }
 }

@@ -6,12 +6,12 @@ import java.time.Instant;
 import java.util.List;
 
 import org.mellowclass.app.brief.Briefs;
+import org.mellowclass.app.erasing.Erasing;
 import org.mellowclass.app.feed.AirDesk;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;
-import org.mellowclass.app.takes.Erasing;
 import org.mellowclass.app.turns.RecordingTurns;
 import org.springframework.http.MediaType;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;

@@ -18,9 +18,11 @@ import org.mellowclass.app.feed.Publication;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;
+import org.mellowclass.app.recording.RecentPeaks;
+import org.mellowclass.app.recording.Recording;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
-import org.mellowclass.app.takes.RecentPeaks;
+import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.web.SkylinePicture;
@@ -39,15 +41,19 @@ public class ClassBoard {
     private final HandIns handIns;
     private final AirDesk airDesk;
     private final TakeShelf takes;
+    private final TakeSounds sounds;
+    private final Recording recording;
     /** What a key of the store means never changes. */
     private final Cache<String, SkylinePicture> pictures = Caffeine.newBuilder().maximumSize(1000).build();
 
-    ClassBoard(EpisodesOfClass episodes, Access access, HandIns handIns, AirDesk airDesk, TakeShelf takes) {
+    ClassBoard(EpisodesOfClass episodes, Access access, HandIns handIns, AirDesk airDesk, TakeShelf takes, TakeSounds sounds, Recording recording) {
         this.episodes = episodes;
         this.access = access;
         this.handIns = handIns;
         this.airDesk = airDesk;
         this.takes = takes;
+        this.sounds = sounds;
+        this.recording = recording;
     }
 
     /** An episode of the class with its crew. */
@@ -131,23 +137,25 @@ public class ClassBoard {
         Map<Long, Publication> publications = airDesk.newestOfClass(schoolClass).stream()
                 .collect(Collectors.toMap(Publication::episodeId, Function.identity()));
         Map<Long, Take> newestTakes = takes.newestOfClass(schoolClass);
-        Map<Long, RecentPeaks> running = takes.runningOfClass(schoolClass);
+        Map<Long, String> pictureNames = sounds.skylineNames(schoolClass);
+        Map<Long, RecentPeaks> running = recording.runningOfClass(schoolClass);
         return episodes.find(schoolClass.id()).stream().map(row -> {
             HandIn handIn = newest.get(row.episodeId());
+            Take take = newestTakes.get(row.episodeId());
             SoundCheck check = handIn != null && handIn.ready() ? handIns.report(handIn) : new SoundCheck(List.of());
             return new Line(row.episodeId(), row.title(), row.crewId(), row.crewName(),
                     Stage.of(handIn, publications.get(row.episodeId())), handIn, running.get(row.episodeId()), row.openedAt(),
-                    picture(handIn, newestTakes.get(row.episodeId())),
+                    picture(handIn, take, take == null ? null : pictureNames.get(take.id())),
                     check.count(Verdict.GOOD), check.count(Verdict.CHECK), check.count(Verdict.FIX));
         }).toList();
     }
 
-    private SkylinePicture picture(HandIn handIn, Take take) {
+    private SkylinePicture picture(HandIn handIn, Take take, String nameOfPicture) {
         try {
-            String key = handIn != null && handIn.ready() ? handIn.skylineKey() : take == null ? null : take.skylineKey();
+            String key = handIn != null && handIn.ready() ? handIn.skylineKey() : take == null ? null : nameOfPicture;
             SkylinePicture picture = key == null ? null : pictures.getIfPresent(key);
             if (key != null && picture == null) {
-                picture = SkylinePicture.of(handIn != null && handIn.ready() ? handIns.skyline(handIn) : takes.smallSkyline(take, PICTURE_COLUMNS), PICTURE_COLUMNS);
+                picture = SkylinePicture.of(handIn != null && handIn.ready() ? handIns.skyline(handIn) : sounds.smallSkyline(take, PICTURE_COLUMNS), PICTURE_COLUMNS);
                 pictures.put(key, picture);
             }
             return picture;

@@ -5,7 +5,6 @@ import java.util.Optional;
 import org.mellowclass.app.feed.AirDesk;
 import org.mellowclass.app.feed.Publication;
 import org.mellowclass.app.people.Episode;
-import org.mellowclass.app.people.Person;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.takes.Take;

@@ -24,7 +24,7 @@ import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.app.web.Words;
 import org.mellowclass.core.sound.Frames;
-import org.mellowclass.core.timeline.Gains;
+import org.mellowclass.core.timeline.edit.Gains;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 

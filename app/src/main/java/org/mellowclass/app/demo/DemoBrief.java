@@ -14,10 +14,10 @@ import org.mellowclass.app.brief.BriefDraft.CriterionDraft;
 import org.mellowclass.app.brief.BriefDraft.LineDraft;
 import org.mellowclass.app.brief.BriefDraft.PartDraft;
 import org.mellowclass.app.brief.Briefs;
+import org.mellowclass.app.incoming.IncomingFiles;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.shelf.Shelf;
 import org.mellowclass.app.shelf.ShelfSound;
-import org.mellowclass.app.takes.IncomingFiles;
 import org.mellowclass.core.sound.Frames;
 import org.springframework.stereotype.Component;
 

@@ -10,22 +10,22 @@ import java.util.List;
 
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.feed.AirDesk;
+import org.mellowclass.app.incoming.BringingIn;
 import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolOffice;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.review.MarginNote;
 import org.mellowclass.app.review.MarginNotes;
-import org.mellowclass.app.roster.Consent;
 import org.mellowclass.app.roster.Roster;
 import org.mellowclass.app.roster.Student;
-import org.mellowclass.app.takes.BringingIn;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
-import org.mellowclass.core.timeline.Remove;
 import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.edit.Remove;
 import org.springframework.stereotype.Component;
 
 /**

@@ -4,7 +4,6 @@ import java.io.IOException;
 
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
-import org.mellowclass.app.takes.Erasing;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.PathVariable;

@@ -12,13 +12,12 @@ import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.store.SoundStore;
-import org.mellowclass.app.takes.Erasing;
 import org.mellowclass.app.takes.Take;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
- * Erases a take everywhere: its sound and the takes made of its sides; their clips; hand-ins that hold it, which are made again without
+ * Erases a take everywhere: its sound and all that were made of it; its clips; hand-ins that hold it, which are made again without
  * it; an episode on air that holds it, which is taken off.
  */
 @Service
@@ -50,20 +49,17 @@ public class Erasures {
         if (take.state() == Take.State.ERASED || take.origin() == Take.Origin.SHELF) {
             return classId;
         }
-        List<Take> family = erasing.family(take);
         Episode episode = access.taughtEpisode(viewer, take.episodeId());
         if (airDesk.newest(episode).filter(Publication::live)
-                .filter(live -> family.stream().anyMatch(each -> handIns.holds(live.handInId(), each.id()))).isPresent()) {
+                .filter(live -> handIns.holds(live.handInId(), takeId)).isPresent()) {
             airDesk.takeOff(viewer, episode.id());
         }
         List<String> files = new ArrayList<>();
         transaction.executeWithoutResult(status -> {
             access.hold(episode.id());
-            for (Take each : family) {
-                files.addAll(erasing.empty(viewer, each));
-                placed.erase(viewer, episode.id(), each.id());
-                files.addAll(handIns.makeAgainWithout(episode.id(), each.id()));
-            }
+            files.addAll(erasing.empty(viewer, take));
+            placed.erase(viewer, episode.id(), takeId);
+            files.addAll(handIns.makeAgainWithout(episode.id(), takeId));
         });
         for (String key : files) {
             store.delete(key);

@@ -7,6 +7,7 @@ import java.util.Map;
 
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.web.SkylinePicture;
@@ -27,11 +28,13 @@ class LineUpController {
 
     private final LineUps lineUps;
     private final TakeShelf takes;
+    private final TakeSounds sounds;
     private final Access access;
 
-    LineUpController(LineUps lineUps, TakeShelf takes, Access access) {
+    LineUpController(LineUps lineUps, TakeShelf takes, TakeSounds sounds, Access access) {
         this.lineUps = lineUps;
         this.takes = takes;
+        this.sounds = sounds;
         this.access = access;
     }
 
@@ -115,8 +118,8 @@ class LineUpController {
         if (first == null || second == null) {
             return new Picture(pair, "", "", false, List.of(), List.of());
         }
-        String bodyOfFirst = SkylinePicture.of(takes.smallSkyline(first, COLUMNS), COLUMNS).body();
-        String bodyOfSecond = SkylinePicture.of(takes.smallSkyline(second, COLUMNS), COLUMNS).body();
+        String bodyOfFirst = SkylinePicture.of(sounds.smallSkyline(first, COLUMNS), COLUMNS).body();
+        String bodyOfSecond = SkylinePicture.of(sounds.smallSkyline(second, COLUMNS), COLUMNS).body();
         long offset = pair.offsetFrames() == null ? 0 : pair.offsetFrames();
         long start = Math.min(0, offset);
         // one scale for both pictures, so that what moves is seen to move

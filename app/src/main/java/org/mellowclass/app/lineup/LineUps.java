@@ -5,7 +5,6 @@ import java.time.Clock;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 
 import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
 import org.mellowclass.app.bench.PlacedTakes;
@@ -13,8 +12,8 @@ import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
-import org.mellowclass.app.takes.Derivation;
-import org.mellowclass.app.takes.DerivedTakes;
+import org.mellowclass.app.recording.Recording;
+import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeReady;
 import org.mellowclass.app.takes.TakeShelf;
@@ -23,8 +22,9 @@ import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.measure.LineUp;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.RandomAccessSound;
-import org.mellowclass.core.timeline.EditRefused;
-import org.mellowclass.core.timeline.LayInStep;
+import org.mellowclass.core.timeline.edit.EditRefused;
+import org.mellowclass.core.timeline.edit.LayInStep;
+import org.mellowclass.core.treatment.Treatment;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.annotation.Bean;
@@ -47,7 +47,8 @@ public class LineUps {
 
     private final LineUpMapper rows;
     private final TakeShelf takes;
-    private final DerivedTakes derived;
+    private final TakeSounds sounds;
+    private final Recording recording;
     private final PlacedTakes placed;
     private final Access access;
     private final Jobs jobs;
@@ -55,11 +56,12 @@ public class LineUps {
     private final Clock clock;
     private final TransactionTemplate transaction;
 
-    LineUps(LineUpMapper rows, TakeShelf takes, DerivedTakes derived, PlacedTakes placed, Access access, Jobs jobs, LiveEvents live, Clock clock,
+    LineUps(LineUpMapper rows, TakeShelf takes, TakeSounds sounds, Recording recording, PlacedTakes placed, Access access, Jobs jobs, LiveEvents live, Clock clock,
             TransactionTemplate transaction) {
         this.rows = rows;
         this.takes = takes;
-        this.derived = derived;
+        this.sounds = sounds;
+        this.recording = recording;
         this.placed = placed;
         this.access = access;
         this.jobs = jobs;
@@ -96,7 +98,7 @@ public class LineUps {
     @EventListener
     @Transactional
     public void ready(TakeReady take) {
-        List<Take> together = takes.together(take.takeId());
+        List<Take> together = recording.together(take.takeId());
         together.stream().skip(1).forEach(second -> ask(take.episodeId(), together.get(0).id(), second.id(), true, second.authorId()));
     }
 
@@ -116,7 +118,7 @@ public class LineUps {
             return;
         }
         LineUp.Result result;
-        try (RandomAccessSound first = takes.open(pair.firstTake()); RandomAccessSound second = takes.open(pair.secondTake())) {
+        try (RandomAccessSound first = sounds.open(pair.firstTake(), Treatment.NONE); RandomAccessSound second = sounds.open(pair.secondTake(), Treatment.NONE)) {
             result = LineUp.of(first, second);
         }
         if (!result.matched()) {
@@ -158,17 +160,14 @@ public class LineUps {
     private void lay(LinedUp pair, long authorId) {
         Map<Long, Take> ready = takes.ready(pair.episodeId());
         Take first = ready.get(pair.firstTake());
-        Optional<Take> corrected = ready.values().stream().filter(take -> take.derivation() == Derivation.IN_STEP
-                && take.madeFrom() == pair.secondTake() && take.driftPpm().equals(pair.driftPpm())).findFirst();
-        Take second = corrected.orElse(ready.get(pair.secondTake()));
+        Take second = ready.get(pair.secondTake());
         if (first == null || second == null) {
             throw new NotFound();
         }
-        placed.layInStep(authorId, pair.episodeId(), "line-up-" + pair.id(), new LayInStep(laid(first), laid(second), pair.offsetFrames()));
+        boolean worthIt = pair.driftPpm() != null && Math.abs(pair.driftPpm() / 1e6 * second.frames()) >= NOT_WORTH_CORRECTING;
+        double longerPpm = worthIt ? pair.driftPpm() : 0;
+        placed.layInStep(authorId, pair.episodeId(), "line-up-" + pair.id(), new LayInStep(laid(first), laid(second), pair.offsetFrames(), longerPpm));
         rows.laid(pair.id(), clock.instant());
-        if (corrected.isEmpty() && pair.driftPpm() != null && Math.abs(pair.driftPpm() / 1e6 * second.frames()) >= NOT_WORTH_CORRECTING) {
-            derived.inStep(authorId, second, pair.driftPpm());
-        }
     }
 
     private static LayInStep.Laid laid(Take take) {

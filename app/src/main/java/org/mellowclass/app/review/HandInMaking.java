@@ -16,11 +16,12 @@ import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
-import org.mellowclass.app.store.SkylineFile;
+import org.mellowclass.app.sounds.TakeFindings;
+import org.mellowclass.app.sounds.TakeSounds;
+import org.mellowclass.app.sounds.Treating;
 import org.mellowclass.app.store.NamedSounds;
+import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.app.store.SoundStore;
-import org.mellowclass.app.takes.Take;
-import org.mellowclass.app.takes.TakeMeasuring;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.core.measure.DeadAirFinder;
 import org.mellowclass.core.measure.LoudnessMeter;
@@ -33,6 +34,7 @@ import org.mellowclass.core.sound.Tap;
 import org.mellowclass.core.soundcheck.ClippedPlaces;
 import org.mellowclass.core.soundcheck.HouseSound;
 import org.mellowclass.core.soundcheck.SoundCheck;
+import org.mellowclass.core.timeline.TakeSource;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.media.SoundEncoder;
 import org.slf4j.Logger;
@@ -56,7 +58,8 @@ class HandInMaking {
     private final HandInMapper handIns;
     private final Bench bench;
     private final TakeShelf takes;
-    private final TakeMeasuring measuring;
+    private final TakeSounds sounds;
+    private final Treating treating;
     private final Briefs briefs;
     private final SoundStore store;
     private final SoundEncoder encoder;
@@ -66,12 +69,13 @@ class HandInMaking {
     private final LiveEvents live;
     private final ObjectMapper json;
 
-    HandInMaking(HandInMapper handIns, Bench bench, TakeShelf takes, TakeMeasuring measuring, Briefs briefs, SoundStore store, SoundEncoder encoder,
+    HandInMaking(HandInMapper handIns, Bench bench, TakeShelf takes, TakeSounds sounds, Treating treating, Briefs briefs, SoundStore store, SoundEncoder encoder,
                  Access access, TransactionTemplate transaction, Jobs jobs, LiveEvents live, ObjectMapper json) {
         this.handIns = handIns;
         this.bench = bench;
         this.takes = takes;
-        this.measuring = measuring;
+        this.sounds = sounds;
+        this.treating = treating;
         this.briefs = briefs;
         this.store = store;
         this.encoder = encoder;
@@ -110,13 +114,13 @@ class HandInMaking {
         long handInId = handIn.id();
         Set<Long> heard = heard(handIn);
         Timeline timeline = bench.timeline(handIn.timelineHash());
-        for (long takeId : Bench.takesIn(timeline)) {
-            measuring.ensure(takeId);
+        for (TakeSource source : Bench.soundsIn(timeline)) {
+            treating.ensure(source.takeId(), source.treatment());
         }
         HouseSound house = briefs.ofEpisode(handIn.episodeId()).houseSound();
         Path flac = store.temporaryFile(".flac");
         Path skylineFile = store.temporaryFile(".skyline");
-        try (Mixer mixer = new Mixer(timeline, takes)) {
+        try (Mixer mixer = new Mixer(timeline, sounds)) {
             Passes passes = new Passes(handIn, mixer);
             Mastering mastering = Mastering.find(passes, house.loudnessLufs(), house.ceilingDbtp());
             LoudnessMeter loudness = new LoudnessMeter(2);
@@ -126,12 +130,12 @@ class HandInMaking {
             skyline.finish();
             SkylineFile.write(skyline, skylineFile);
 
-            Map<Long, Take> ready = takes.ready(handIn.episodeId());
+            Map<Long, TakeFindings> findings = sounds.findingsOf(handIn.episodeId());
             SoundCheck check = SoundCheck.of(new SoundCheck.Measured(loudness.integrated(), peak.truePeakDbtp(),
-                    ClippedPlaces.in(timeline, take -> ready.containsKey(take) ? takes.clipped(ready.get(take)) : List.of()),
+                    ClippedPlaces.in(timeline, take -> findings.containsKey(take) ? findings.get(take).clipped() : List.of()),
                     DeadAirFinder.find(loudness, handIn.frames(), DeadAirFinder.ordinaryPauseFrames()),
                     handIn.frames()), house);
-            keep(handIn, heard, store.put(flac), store.put(skylineFile), json.writeValueAsString(check));
+            keep(handIn, heard, store.put(flac), store.put(skylineFile), HandIns.reportsAsStored(json).write(check));
         } finally {
             jobs.ended(KIND, handInId);
             Files.deleteIfExists(flac);

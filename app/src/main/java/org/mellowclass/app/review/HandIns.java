@@ -10,7 +10,7 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.stream.Stream;
 
-import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.core.type.TypeReference;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.bench.Head;
@@ -22,6 +22,7 @@ import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;
 import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.store.StoredJson;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.soundcheck.SoundCheck;
@@ -42,7 +43,7 @@ public class HandIns {
     private final Access access;
     private final Jobs jobs;
     private final SoundStore store;
-    private final ObjectMapper json;
+    private final StoredJson<SoundCheck> reports;
     private final Clock clock;
     private final LiveEvents live;
 
@@ -53,7 +54,7 @@ public class HandIns {
         this.access = access;
         this.jobs = jobs;
         this.store = store;
-        this.json = json;
+        this.reports = reportsAsStored(json);
         this.clock = clock;
         this.live = live;
     }
@@ -158,12 +159,13 @@ public class HandIns {
     }
 
     /** The sound check of a ready hand-in. */
+    static StoredJson<SoundCheck> reportsAsStored(ObjectMapper json) {
+        return StoredJson.of(json, new TypeReference<>() {
+        });
+    }
+
     public SoundCheck report(HandIn handIn) {
-        try {
-            return json.readValue(handIn.report(), SoundCheck.class);
-        } catch (JsonProcessingException e) {
-            throw new IllegalStateException("the report of hand-in " + handIn.id() + " cannot be read", e);
-        }
+        return reports.read(handIn.report());
     }
 
     /** The FLAC file of a ready hand-in. */

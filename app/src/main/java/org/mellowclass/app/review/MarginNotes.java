@@ -1,14 +1,19 @@
 package org.mellowclass.app.review;
 
-import java.io.UncheckedIOException;
 import java.time.Clock;
 import java.util.List;
+import java.util.Optional;
+import java.util.function.LongFunction;
 
-import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.core.type.TypeReference;
+import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.sounds.FormerTakes;
+import org.mellowclass.app.store.StoredJson;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.review.NoteAnchor;
@@ -28,15 +33,15 @@ public class MarginNotes {
     private final HandIns handIns;
     private final Bench bench;
     private final Access access;
-    private final ObjectMapper json;
+    private final StoredJson<NoteAnchor> anchors;
     private final Clock clock;
 
-    MarginNotes(MarginNoteMapper notes, HandIns handIns, Bench bench, Access access, ObjectMapper json, Clock clock) {
+    MarginNotes(MarginNoteMapper notes, HandIns handIns, Bench bench, Access access, FormerTakes formerTakes, ObjectMapper json, Clock clock) {
         this.notes = notes;
         this.handIns = handIns;
         this.bench = bench;
         this.access = access;
-        this.json = json;
+        this.anchors = anchorsAsStored(json, formerTakes::of);
         this.clock = clock;
     }
 
@@ -56,7 +61,7 @@ public class MarginNotes {
             throw Refusal.unfit("note.SPAN");
         }
         NoteAnchor anchor = NoteAnchor.of(bench.timeline(handIn.timelineHash()), new Span(startFrame, end));
-        notes.add(handInId, viewer.id(), kind, text, startFrame, end, written(anchor), clock.instant());
+        notes.add(handInId, viewer.id(), kind, text, startFrame, end, anchors.write(anchor), clock.instant());
     }
 
     /** Takes a note back. */
@@ -85,7 +90,7 @@ public class MarginNotes {
     @Transactional(readOnly = true)
     public List<Placed> at(Person viewer, long episodeId, long revision) {
         Timeline timeline = bench.timeline(viewer, episodeId, revision);
-        return notes.ofEpisode(episodeId).stream().map(note -> new Placed(note, read(note).places(timeline))).toList();
+        return notes.ofEpisode(episodeId).stream().map(note -> new Placed(note, anchors.read(note.anchor()).places(timeline))).toList();
     }
 
     /** Ticks a note done, or not done after all. */
@@ -95,19 +100,17 @@ public class MarginNotes {
         notes.tick(noteId, done ? viewer.id() : null, done ? clock.instant() : null);
     }
 
-    private String written(NoteAnchor anchor) {
-        try {
-            return json.writeValueAsString(anchor);
-        } catch (JsonProcessingException e) {
-            throw new UncheckedIOException(e);
-        }
-    }
-
-    private NoteAnchor read(MarginNote note) {
-        try {
-            return json.readValue(note.anchor(), NoteAnchor.class);
-        } catch (JsonProcessingException e) {
-            throw new UncheckedIOException(e);
-        }
+    /** Version 2 names takes as they were said; before, some were made of others. */
+    static StoredJson<NoteAnchor> anchorsAsStored(ObjectMapper json, LongFunction<Optional<FormerTakes.Former>> formerTakes) {
+        return new StoredJson<>(json, new TypeReference<>() {
+        }, List.of(anchor -> {
+            for (JsonNode each : anchor.get("pieces")) {
+                ObjectNode piece = (ObjectNode) each;
+                formerTakes.apply(piece.get("takeId").asLong()).ifPresent(former -> piece.put("takeId", former.takeId())
+                        .put("startFrame", former.treatment().toTake(piece.get("startFrame").asLong()))
+                        .put("endFrame", former.treatment().toTake(piece.get("endFrame").asLong())));
+            }
+            return anchor;
+        }));
     }
 }

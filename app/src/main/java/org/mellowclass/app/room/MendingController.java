@@ -2,10 +2,11 @@ package org.mellowclass.app.room;
 
 import java.io.IOException;
 
+import org.mellowclass.app.bench.Mending;
 import org.mellowclass.app.bench.PlacedTakes;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
-import org.mellowclass.app.takes.Fixing;
+import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.web.NotFound;
@@ -20,14 +21,16 @@ import org.springframework.web.bind.annotation.PostMapping;
 class MendingController {
 
     private final Access access;
-    private final Fixing fixing;
+    private final Mending mending;
     private final TakeShelf takes;
+    private final TakeSounds sounds;
     private final PlacedTakes placed;
 
-    MendingController(Access access, Fixing fixing, TakeShelf takes, PlacedTakes placed) {
+    MendingController(Access access, Mending mending, TakeShelf takes, TakeSounds sounds, PlacedTakes placed) {
         this.access = access;
-        this.fixing = fixing;
+        this.mending = mending;
         this.takes = takes;
+        this.sounds = sounds;
         this.placed = placed;
     }
 
@@ -41,7 +44,8 @@ class MendingController {
     /** Mends what was noticed about a take. */
     @PostMapping("/episodes/{episodeId}/takes/{takeId}/fix")
     String fix(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long takeId) {
-        return "redirect:/episodes/" + fixing.fix(viewer, takeId, placed.startOf(viewer, episodeId, takeId).orElse(null)) + "/record";
+        mending.mend(viewer, episodeId, takeId);
+        return "redirect:/episodes/" + episodeId + "/record";
     }
 
     /** Makes a much too quiet take as loud as a good one, on the page: it can be undone there. */
@@ -49,7 +53,7 @@ class MendingController {
     String louder(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long takeId) throws IOException {
         access.ownEpisode(viewer, episodeId);
         Take take = takes.ofEpisode(viewer, episodeId).stream().filter(it -> it.id() == takeId && it.ready()).findFirst().orElseThrow(NotFound::new);
-        double gain = takes.gainForQuiet(take).orElseThrow(() -> Refusal.conflict("take.NOTHING_TO_FIX"));
+        double gain = sounds.gainForQuiet(take).orElseThrow(() -> Refusal.conflict("take.NOTHING_TO_FIX"));
         placed.setTakeGain(viewer, episodeId, takeId, gain);
         return "redirect:/episodes/" + episodeId + "/record";
     }

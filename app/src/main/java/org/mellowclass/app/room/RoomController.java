@@ -10,10 +10,11 @@ import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.brief.WholeBrief;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
-import org.mellowclass.app.takes.Recording;
-import org.mellowclass.app.takes.TakeLists;
+import org.mellowclass.app.people.Voices;
+import org.mellowclass.app.recording.Recording;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.turns.RecordingTurns;
 import org.mellowclass.core.soundcheck.WorkingLevel;
@@ -35,6 +36,7 @@ class RoomController {
 
     private final Access access;
     private final Recording recording;
+    private final Voices voices;
     private final TakeShelf takes;
     private final TakeLists lists;
     private final PlacedTakes placed;
@@ -42,10 +44,11 @@ class RoomController {
     private final RecordingTurns turns;
     private final LiveEvents live;
 
-    RoomController(Access access, Recording recording, TakeShelf takes, TakeLists lists, PlacedTakes placed, Briefs briefs,
+    RoomController(Access access, Recording recording, Voices voices, TakeShelf takes, TakeLists lists, PlacedTakes placed, Briefs briefs,
                    RecordingTurns turns, LiveEvents live) {
         this.access = access;
         this.recording = recording;
+        this.voices = voices;
         this.takes = takes;
         this.lists = lists;
         this.placed = placed;
@@ -68,7 +71,7 @@ class RoomController {
         model.addAttribute("trackNames", takes.trackNames(viewer, episodeId));
         model.addAttribute("crew", access.crewOf(episode));
         model.addAttribute("viewerId", viewer.id());
-        model.addAttribute("guests", recording.guests(viewer, episodeId));
+        model.addAttribute("guests", voices.guests(viewer, episodeId));
         model.addAttribute("brief", brief);
         model.addAttribute("mine", mine);
         model.addAttribute("round", turns.ofClass(episode.classId()).orElse(null));
@@ -91,6 +94,22 @@ class RoomController {
         return "room/turn :: turn";
     }
 
+    /** The take list alone, which the page asks for again while takes are on their way. */
+    @GetMapping("/episodes/{episodeId}/takes")
+    String list(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, Model model) {
+        Episode episode = access.episode(viewer, episodeId);
+        model.addAttribute("episode", episode);
+        model.addAttribute("own", !viewer.isTeacher());
+        lists.fill(viewer, episode, model);
+        return "takes/list :: list";
+    }
+
+    /** Ends an interrupted recording with what has come of it. */
+    @PostMapping("/takes/{takeId}/complete")
+    String complete(@AuthenticationPrincipal Person viewer, @PathVariable long takeId) {
+        return "redirect:/episodes/" + recording.complete(viewer, takeId) + "/record";
+    }
+
     /** Begins a recording. */
     @PostMapping("/episodes/{episodeId}/recordings")
     @ResponseBody
@@ -106,12 +125,12 @@ class RoomController {
         return placed.landing(viewer, episodeId, track.isBlank() ? viewer.name() : track.strip(), place);
     }
 
-    record Guest(String name, String extent) {
+    record Guest(String name, Consent extent) {
     }
 
     @PostMapping("/episodes/{episodeId}/guests")
     @ResponseBody
-    List<Recording.Guest> addGuest(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestBody Guest guest) {
-        return recording.addGuest(viewer, episodeId, guest.name(), guest.extent());
+    List<Voices.Guest> addGuest(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestBody Guest guest) {
+        return voices.addGuest(viewer, episodeId, guest.name(), guest.extent());
     }
 }

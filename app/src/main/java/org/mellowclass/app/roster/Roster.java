@@ -9,6 +9,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 
 import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.people.OnAirNames;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;

@@ -9,6 +9,7 @@ import java.util.Map;
 import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.outbox.Outbox;
 import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.people.Invitations;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;

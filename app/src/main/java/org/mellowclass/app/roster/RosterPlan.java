@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 
+import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.roster.RosterReader.Entry;
 import org.mellowclass.app.roster.RosterReader.Row;
 

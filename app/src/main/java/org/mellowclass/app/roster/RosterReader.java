@@ -16,6 +16,7 @@ import java.util.regex.Pattern;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVRecord;
+import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.people.OnAirNames;
 import org.mellowclass.app.people.SchoolOffice;
 

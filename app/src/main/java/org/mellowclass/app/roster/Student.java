@@ -2,6 +2,8 @@ package org.mellowclass.app.roster;
 
 import java.time.Instant;
 
+import org.mellowclass.app.people.Consent;
+
 /**
  * A student of a class, as their teacher sees them.
  *

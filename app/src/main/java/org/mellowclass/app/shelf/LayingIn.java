@@ -7,12 +7,13 @@ import org.mellowclass.app.bench.Head;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.sounds.BorrowedSounds;
+import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.takes.ShelfTakes;
-import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.core.sound.Span;
-import org.mellowclass.core.timeline.LaySpan;
 import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.edit.LaySpan;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -24,12 +25,16 @@ public class LayingIn {
     private final Shelf shelf;
     private final Access access;
     private final ShelfTakes takes;
+    private final BorrowedSounds borrowed;
+    private final TakeSounds takeSounds;
     private final Bench bench;
 
-    LayingIn(Shelf shelf, Access access, ShelfTakes takes, Bench bench) {
+    LayingIn(Shelf shelf, Access access, ShelfTakes takes, BorrowedSounds borrowed, TakeSounds takeSounds, Bench bench) {
         this.shelf = shelf;
         this.access = access;
         this.takes = takes;
+        this.borrowed = borrowed;
+        this.takeSounds = takeSounds;
         this.bench = bench;
     }
 
@@ -57,7 +62,7 @@ public class LayingIn {
         for (Placed each : placed) {
             long takeId = take(episode.id(), teacher, each.sound, each.trackName);
             timeline = new LaySpan(takeId, span(each.sound, each.excerptId), each.trackName, each.startFrame, each.gainDb)
-                    .applyTo(timeline).timeline();
+                    .applyTo(timeline, takeSounds.facts(episodeId)).timeline();
         }
         bench.begin(episode.id(), timeline);
     }
@@ -67,8 +72,7 @@ public class LayingIn {
     }
 
     private long take(long episodeId, Person author, ShelfSound sound, String trackName) {
-        return takes.ofShelf(episodeId, author, sound.id(), trackName, sound.name(),
-                new Take.Files(sound.originalKey(), sound.soundKey(), sound.skylineKey(), sound.sourceRate(), sound.channels(),
-                        sound.frames(), sound.clipped()));
+        return takes.ofShelf(episodeId, author, sound.id(), trackName, sound.name(), sound.frames(), take -> borrowed.lend(take,
+                new BorrowedSounds.Files(sound.soundKey(), sound.skylineKey(), sound.channels(), sound.clipped())));
     }
 }

@@ -146,13 +146,13 @@ class ShelfController {
                 span.frames() / (double) Frames.RATE);
     }
 
-    record Laying(String clientId, long base, long soundId, long excerptId, String trackName, long startFrame) {
+    record Laying(String clientId, long base, long shown, long soundId, long excerptId, String trackName, long startFrame) {
     }
 
     @PostMapping("/episodes/{episodeId}/shelf")
     @ResponseBody
     Object layIn(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestBody Laying laying) {
-        return benchViews.view(episodeId, layingIn.layIn(viewer, episodeId, laying.base(), BenchViews.clientId(laying.clientId()),
-                laying.soundId(), laying.excerptId(), laying.trackName(), Math.max(0, laying.startFrame())));
+        return benchViews.view(viewer, episodeId, layingIn.layIn(viewer, episodeId, laying.base(), BenchViews.clientId(laying.clientId()),
+                laying.soundId(), laying.excerptId(), laying.trackName(), Math.max(0, laying.startFrame())), laying.shown());
     }
 }

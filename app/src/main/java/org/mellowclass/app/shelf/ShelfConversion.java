@@ -7,12 +7,13 @@ import java.nio.file.Path;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
 import org.mellowclass.app.jobs.Jobs;
+import org.mellowclass.app.sounds.SoundPreparation;
+import org.mellowclass.app.sounds.SoundPreparation.Converted;
+import org.mellowclass.app.sounds.TakeFindings;
+import org.mellowclass.app.sounds.TakeMeasuring;
+import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.SoundStore;
-import org.mellowclass.app.takes.SoundPreparation;
-import org.mellowclass.app.takes.SoundPreparation.Converted;
-import org.mellowclass.app.takes.SoundPreparation.Measured;
-import org.mellowclass.app.takes.TakeMeasuring;
 import org.mellowclass.core.sound.WavReader;
 import org.mellowclass.media.SoundDecoder;
 import org.mellowclass.media.SoundFacts;
@@ -72,9 +73,9 @@ class ShelfConversion {
                 refuse(soundId, SoundRefused.Reason.EMPTY);
                 return;
             }
-            Measured measured = preparation.measure(decoder.open(file, facts), TakeMeasuring.search(facts), WavReader.open(wav));
+            TakeFindings measured = preparation.measure(decoder.open(file, facts), TakeMeasuring.search(facts), WavReader.open(wav));
             sounds.ready(soundId, facts.sampleRate(), store.put(wav), store.put(skyline), made.channels(), made.frames(),
-                    json.writeValueAsString(measured.clipped()));
+                    TakeSounds.spotsAsStored(json).write(measured.clipped()));
         } catch (SoundRefused refused) {
             refuse(soundId, refused.reason());
         } catch (IOException failed) {

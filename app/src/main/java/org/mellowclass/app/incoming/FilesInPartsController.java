@@ -1,4 +1,4 @@
-package org.mellowclass.app.takes;
+package org.mellowclass.app.incoming;
 
 import java.io.IOException;
 import java.io.InputStream;
@@ -8,8 +8,9 @@ import java.util.Base64;
 import java.util.Map;
 import java.util.stream.Collectors;
 
+import org.mellowclass.app.incoming.FilesInParts.IncomingFile;
 import org.mellowclass.app.people.Person;
-import org.mellowclass.app.takes.FilesInParts.IncomingFile;
+import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.web.Refusal;
 import org.springframework.http.CacheControl;
 import org.springframework.http.HttpStatus;

@@ -1,4 +1,4 @@
-package org.mellowclass.app.takes;
+package org.mellowclass.app.incoming;
 
 import java.io.IOException;
 import java.nio.file.Files;

@@ -1,4 +1,4 @@
-package org.mellowclass.app.takes;
+package org.mellowclass.app.recording;
 
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
@@ -7,7 +7,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 
-import org.mellowclass.app.takes.TakeMapper.ChunkFacts;
+import org.mellowclass.app.recording.RecordingMapper.ChunkFacts;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.sound.Span;
 
@@ -17,19 +17,22 @@ import org.mellowclass.core.sound.Span;
  */
 final class ChunkSound implements SampleSource {
 
-    private final TakeMapper takes;
-    private final Take take;
+    /** Recording is one voice on one channel. */
+    private static final int CHANNELS = 1;
+
+    private final RecordingMapper recordings;
+    private final Session session;
     private final List<ChunkFacts> chunks;
     private final long end;
     private long position;
     private int next;
     private ShortBuffer samples = ShortBuffer.allocate(0);
 
-    ChunkSound(TakeMapper takes, Take take) {
-        this.takes = takes;
-        this.take = take;
-        this.chunks = takes.chunks(take.id());
-        this.end = take.sourceFrames();
+    ChunkSound(RecordingMapper recordings, Session session) {
+        this.recordings = recordings;
+        this.session = session;
+        this.chunks = recordings.chunks(session.takeId());
+        this.end = session.sourceFrames();
     }
 
     long frames() {
@@ -54,12 +57,12 @@ final class ChunkSound implements SampleSource {
 
     @Override
     public int channels() {
-        return take.sourceChannels();
+        return CHANNELS;
     }
 
     @Override
     public int sampleRate() {
-        return take.sourceRate();
+        return session.sampleRate();
     }
 
     @Override
@@ -83,7 +86,7 @@ final class ChunkSound implements SampleSource {
     }
 
     private void open(ChunkFacts chunk) {
-        samples = ByteBuffer.wrap(takes.pcm(take.id(), chunk.number()).pcm()).order(ByteOrder.LITTLE_ENDIAN).asShortBuffer();
+        samples = ByteBuffer.wrap(recordings.pcm(session.takeId(), chunk.number()).pcm()).order(ByteOrder.LITTLE_ENDIAN).asShortBuffer();
         // what lies before the place reached was there already
         samples.position((int) Math.min(samples.limit(), position - chunk.firstFrame()));
     }

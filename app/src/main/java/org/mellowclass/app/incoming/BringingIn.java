@@ -1,12 +1,13 @@
-package org.mellowclass.app.takes;
+package org.mellowclass.app.incoming;
 
 import java.io.IOException;
-import java.time.Clock;
 
-import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.sounds.SoundMaking;
+import org.mellowclass.app.takes.Take;
+import org.mellowclass.app.takes.TakeRows;
 import org.mellowclass.app.web.Fields;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -15,20 +16,17 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Service
 public class BringingIn {
 
-    private final TakeMapper takes;
+    private final TakeRows takes;
     private final Access access;
     private final IncomingFiles incoming;
-    private final Jobs jobs;
-    private final Clock clock;
+    private final SoundMaking making;
     private final TransactionTemplate transaction;
 
-    BringingIn(TakeMapper takes, Access access, IncomingFiles incoming, Jobs jobs, Clock clock,
-               TransactionTemplate transaction) {
+    BringingIn(TakeRows takes, Access access, IncomingFiles incoming, SoundMaking making, TransactionTemplate transaction) {
         this.takes = takes;
         this.access = access;
         this.incoming = incoming;
-        this.jobs = jobs;
-        this.clock = clock;
+        this.making = making;
         this.transaction = transaction;
     }
 
@@ -50,12 +48,10 @@ public class BringingIn {
         String track = Fields.required(trackName, Take.LONGEST_TRACK_NAME, "take.TRACK_NAME");
         String key = incoming.keep(upload);
         Long id = transaction.execute(status -> {
-            TakeMapper.NewTake take = new TakeMapper.NewTake(episode.id(), viewer.id(), IncomingFiles.nameOf(fileName), track,
-                    Take.Origin.BROUGHT_IN, Take.State.ARRIVED, 0, 0, key, null, clock.instant());
-            take.placing = placing;
-            takes.add(take);
-            jobs.ask(TakeConversion.KIND, take.id);
-            return take.id;
+            long take = takes.add(new TakeRows.NewTake(episode.id(), viewer.id(), IncomingFiles.nameOf(fileName), track,
+                    Take.Origin.BROUGHT_IN, Take.State.ARRIVED, placing, null, null));
+            making.ask(take, key);
+            return take;
         });
         return id == null ? 0 : id;
     }

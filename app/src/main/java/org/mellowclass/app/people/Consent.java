@@ -1,4 +1,4 @@
-package org.mellowclass.app.roster;
+package org.mellowclass.app.people;
 
 import java.util.Locale;
 import java.util.Optional;
@@ -8,7 +8,7 @@ public enum Consent {
     NONE, SCHOOL, PUBLIC;
 
     /** As people write it in a list: none, school only, public; also no and yes. Empty if it is none of these. */
-    static Optional<Consent> of(String words) {
+    public static Optional<Consent> of(String words) {
         return switch (words.strip().toLowerCase(Locale.ROOT)) {
             case "none", "no", "n" -> Optional.of(NONE);
             case "school", "school only" -> Optional.of(SCHOOL);

@@ -1,4 +1,4 @@
-package org.mellowclass.app.takes;
+package org.mellowclass.app.recording;
 
 import java.io.IOException;
 import java.io.InputStream;

@@ -1,16 +1,18 @@
-package org.mellowclass.app.takes;
+package org.mellowclass.app.erasing;
 
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import java.util.Set;
-import java.util.stream.Stream;
 
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;
-import org.mellowclass.app.takes.TakeMapper.EraseRequest;
+import org.mellowclass.app.recording.Recording;
+import org.mellowclass.app.sounds.ForgottenSounds;
+import org.mellowclass.app.takes.Take;
+import org.mellowclass.app.takes.TakeRows;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.springframework.stereotype.Service;
@@ -22,13 +24,19 @@ import org.springframework.transaction.annotation.Transactional;
 @Transactional
 public class Erasing {
 
-    private final TakeMapper takes;
+    private final EraseRequestMapper requests;
+    private final TakeRows takes;
+    private final Recording recording;
+    private final ForgottenSounds sounds;
     private final Access access;
     private final LiveEvents live;
     private final Clock clock;
 
-    Erasing(TakeMapper takes, Access access, LiveEvents live, Clock clock) {
+    Erasing(EraseRequestMapper requests, TakeRows takes, Recording recording, ForgottenSounds sounds, Access access, LiveEvents live, Clock clock) {
+        this.requests = requests;
         this.takes = takes;
+        this.recording = recording;
+        this.sounds = sounds;
         this.access = access;
         this.live = live;
         this.clock = clock;
@@ -45,7 +53,7 @@ public class Erasing {
         if (take.origin() == Take.Origin.SHELF || take.state() == Take.State.ERASED) {
             throw Refusal.conflict("take.NOT_TO_ERASE");
         }
-        takes.askToErase(takeId, viewer.id(), clock.instant());
+        requests.ask(takeId, viewer.id(), clock.instant());
         live.episodeChanged(take.episodeId());
         return take.episodeId();
     }
@@ -53,17 +61,13 @@ public class Erasing {
     /** The requests of a class that {@link Access#taughtClass} has let through. */
     @Transactional(readOnly = true)
     public List<Request> requests(SchoolClass schoolClass) {
-        return takes.eraseRequests(schoolClass.id()).stream().map(Erasing::request).toList();
-    }
-
-    private static Request request(EraseRequest row) {
-        return new Request(row.takeId(), row.episodeId(), row.takeName(), row.crewName(), row.askedBy(), row.askedAt());
+        return requests.ofClass(schoolClass.id());
     }
 
     /** The takes of an episode for which somebody waits for an answer; the viewer has been let through. */
     @Transactional(readOnly = true)
     public Set<Long> asked(long episodeId) {
-        return takes.askedToErase(episodeId);
+        return requests.ofEpisode(episodeId);
     }
 
     /** A take that is asked about, for its teacher. */
@@ -74,16 +78,10 @@ public class Erasing {
         return take;
     }
 
-    /** Everything that holds the sound of a take that {@link #asked(Person, long)} has let through. */
-    @Transactional(readOnly = true)
-    public List<Take> family(Take take) {
-        return takes.family(take.id());
-    }
-
     /** Keeps a take that somebody wanted to be erased. */
     public void keep(Person viewer, long takeId) {
         Take take = asked(viewer, takeId);
-        takes.answerErase(takeId, "KEPT", viewer.id(), clock.instant());
+        requests.answer(takeId, "KEPT", viewer.id(), clock.instant());
         live.episodeChanged(take.episodeId());
     }
 
@@ -91,11 +89,10 @@ public class Erasing {
     @Transactional(propagation = Propagation.MANDATORY)
     public List<String> empty(Person viewer, Take take) {
         takes.lock(take.id());
-        takes.answerErase(take.id(), "ERASED", viewer.id(), clock.instant());
+        requests.answer(take.id(), "ERASED", viewer.id(), clock.instant());
         takes.erased(take.id());
-        takes.deleteChunks(take.id());
-        takes.deleteFlags(take.id());
+        recording.forget(take.id());
         live.episodeChanged(take.episodeId());
-        return Stream.of(take.originalKey(), take.soundKey(), take.skylineKey()).filter(key -> key != null).toList();
+        return sounds.forget(take.id());
     }
 }

@@ -1,4 +1,4 @@
-package org.mellowclass.app.takes;
+package org.mellowclass.app.incoming;
 
 import java.io.IOException;
 import java.io.InputStream;
@@ -23,6 +23,7 @@ import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.store.RandomKey;
 import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;

@@ -1,9 +1,8 @@
-package org.mellowclass.app.takes;
+package org.mellowclass.app.sounds;
 
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Arrays;
-import java.util.List;
 
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.store.SkylineFile;
@@ -33,15 +32,6 @@ public class SoundPreparation {
 
     SoundPreparation(SoundDecoder decoder) {
         this.decoder = decoder;
-    }
-
-    /**
-     * What was measured of a sound, in frames at 48 kHz.
-     *
-     * @param noticed   what is odd about its two sides
-     * @param roomFrame where its quietest second starts; null if it has none
-     */
-    public record Measured(List<ClippedSpot> clipped, StereoFinder.Noticed noticed, Long roomFrame) {
     }
 
     /**
@@ -88,7 +78,7 @@ public class SoundPreparation {
      * @param asItCame    at its own rate, since converting hides what is clipped
      * @param atHouseRate at 48 kHz
      */
-    public Measured measure(SampleSource asItCame, Search search, SampleSource atHouseRate) throws IOException {
+    public TakeFindings measure(SampleSource asItCame, Search search, SampleSource atHouseRate) throws IOException {
         try (asItCame; atHouseRate) {
             int rate = asItCame.sampleRate();
             ClippingFinder clipping = new ClippingFinder(asItCame.channels(), rate, search);
@@ -97,7 +87,7 @@ public class SoundPreparation {
             StereoFinder stereo = new StereoFinder(atHouseRate.channels());
             SpeechLevels levels = new SpeechLevels(atHouseRate.channels());
             SampleSink.drain(atHouseRate, loudness, levels, stereo);
-            return new Measured(clipping.spots().stream().map(spot -> atHouseRate(spot, rate)).toList(), stereo.noticed(),
+            return new TakeFindings(clipping.spots().stream().map(spot -> atHouseRate(spot, rate)).toList(), stereo.noticed(),
                     levels.room(loudness.integrated()).map(Span::startFrame).orElse(null));
         }
     }
@@ -107,7 +97,7 @@ public class SoundPreparation {
         return new ClippedSpot(span.startFrame(), span.endFrame(), spot.runs());
     }
 
-    static Span atHouseRate(Span span, int rate) {
+    public static Span atHouseRate(Span span, int rate) {
         return new Span(span.startFrame() * Frames.RATE / rate, Frames.converted(span.endFrame(), rate));
     }
 }

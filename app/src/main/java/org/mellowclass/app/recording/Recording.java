@@ -1,25 +1,35 @@
-package org.mellowclass.app.takes;
+package org.mellowclass.app.recording;
 
 import java.time.Clock;
+import java.time.Duration;
 import java.util.BitSet;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.zip.CRC32;
 
-import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.people.SchoolClass;
+import org.mellowclass.app.people.Voices;
+import org.mellowclass.app.recording.RecordingMapper.ChunkFacts;
+import org.mellowclass.app.sounds.SoundMaking;
 import org.mellowclass.app.store.RandomKey;
-import org.mellowclass.app.takes.TakeMapper.ChunkFacts;
+import org.mellowclass.app.takes.Take;
+import org.mellowclass.app.takes.TakeRows;
 import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
+import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Pcm16;
 import org.mellowclass.media.SoundDecoder;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
@@ -33,28 +43,31 @@ public class Recording {
 
     private static final int LOWEST_RATE = 8_000;
     private static final int HIGHEST_RATE = 192_000;
-    /** Recording is one voice on one channel. */
-    private static final int CHANNELS = 1;
     private static final int MOST_CHUNK_SECONDS = 5;
     /** No chunk of any rate is larger. */
     static final int MOST_CHUNK_BYTES = 2 * MOST_CHUNK_SECONDS * HIGHEST_RATE;
 
     private static final int MOST_LEAD_SECONDS = 3;
     private static final int LONGEST_MICROPHONE = 500;
-    private static final int LONGEST_GUEST = 80;
     private static final int MOST_FLAGS = 200;
+    /** How long a recording may be silent before it counts as interrupted. */
+    private static final Duration LONGEST_SILENCE = Duration.ofMinutes(2);
     private static final int MOST_MISSING_TOLD = 1000;
 
-    private final TakeMapper takes;
+    private final RecordingMapper recordings;
+    private final TakeRows takes;
+    private final SoundMaking making;
+    private final Voices voices;
     private final Access access;
-    private final Jobs jobs;
     private final Clock clock;
     private final LiveEvents live;
 
-    Recording(TakeMapper takes, Access access, Jobs jobs, Clock clock, LiveEvents live) {
+    Recording(RecordingMapper recordings, TakeRows takes, SoundMaking making, Voices voices, Access access, Clock clock, LiveEvents live) {
+        this.recordings = recordings;
         this.takes = takes;
+        this.making = making;
+        this.voices = voices;
         this.access = access;
-        this.jobs = jobs;
         this.clock = clock;
         this.live = live;
     }
@@ -101,57 +114,26 @@ public class Recording {
         }
         int number = takes.count(episode.id(), Take.Origin.RECORDED) + 1;
         String uploadKey = RandomKey.next();
-        TakeMapper.NewTake take = new TakeMapper.NewTake(episode.id(), viewer.id(), "Take " + number,
-                Fields.required(start.trackName, Take.LONGEST_TRACK_NAME, "take.TRACK_NAME"), Take.Origin.RECORDED, Take.State.RECORDING, sampleRate, CHANNELS, null,
-                uploadKey, clock.instant());
-        take.leadSourceFrames = Math.max(0, Math.min(start.leadFrames, (long) MOST_LEAD_SECONDS * sampleRate));
-        take.placeFrame = start.placeFrame == null || start.placeFrame < 0 ? null : start.placeFrame;
-        take.lineId = start.lineId != null && takes.linesOfEpisode(start.lineId, episodeId) == 1 ? start.lineId : null;
-        take.microphone = start.microphone == null || start.microphone.length() > LONGEST_MICROPHONE ? null : start.microphone;
-        take.together = !RandomKey.is(start.together) ? null : start.together;
-        takes.add(take);
-        addVoices(viewer, episode, take.id, start);
+        Long line = start.lineId != null && takes.isLineOf(start.lineId, episodeId) ? start.lineId : null;
+        long take = takes.add(new TakeRows.NewTake(episode.id(), viewer.id(), "Take " + number,
+                Fields.required(start.trackName, Take.LONGEST_TRACK_NAME, "take.TRACK_NAME"), Take.Origin.RECORDED, Take.State.RECORDING,
+                Take.Placing.BEHIND, start.placeFrame == null || start.placeFrame < 0 ? null : start.placeFrame, line));
+        long lead = Math.max(0, Math.min(start.leadFrames, (long) MOST_LEAD_SECONDS * sampleRate));
+        recordings.add(take, uploadKey, sampleRate, lead, RandomKey.is(start.together) ? start.together : null,
+                start.microphone == null || start.microphone.length() > LONGEST_MICROPHONE ? null : start.microphone, clock.instant());
+        voices.add(viewer, episode, take, start.personIds, start.guestIds);
         live.episodeChanged(episode.id());
-        return new Begun(take.id, uploadKey);
-    }
-
-    /** Voices of the crew and its guests only; whoever is signed in if nobody is named. */
-    private void addVoices(Person viewer, Episode episode, long takeId, Start start) {
-        access.crewOf(episode).stream().map(Person::id).filter(start.personIds::contains).forEach(id -> takes.addVoice(takeId, id, null));
-        takes.guests(episode.crewId()).stream().map(Guest::id).filter(start.guestIds::contains).forEach(id -> takes.addVoice(takeId, null, id));
-        if (start.personIds.isEmpty() && start.guestIds.isEmpty()) {
-            takes.addVoice(takeId, viewer.id(), null);
-        }
-    }
-
-    /** Somebody who speaks for a crew and is none of its students. */
-    public record Guest(long id, String name) {
-    }
-
-    /** The guests of a crew, whose consent has been recorded. */
-    @Transactional(readOnly = true)
-    public List<Guest> guests(Person viewer, long episodeId) {
-        return takes.guests(access.episode(viewer, episodeId).crewId());
-    }
-
-    /** Remembers a guest of the crew, with what they have agreed to. */
-    public List<Guest> addGuest(Person viewer, long episodeId, String name, String extent) {
-        Episode episode = access.ownEpisode(viewer, episodeId);
-        if (!Set.of("NONE", "SCHOOL", "PUBLIC").contains(extent == null ? "" : extent)) {
-            throw Refusal.unfit("take.GUEST_CONSENT");
-        }
-        takes.addGuest(episode.crewId(), Fields.required(name, LONGEST_GUEST, "take.GUEST_NAME"), extent, viewer.id(), clock.instant());
-        return takes.guests(episode.crewId());
+        return new Begun(take, uploadKey);
     }
 
     /** Flags a moment while somebody speaks, in frames of the source rate from the take's start. */
     public void flag(String uploadKey, long sourceFrame) {
-        Take take = byKey(uploadKey);
-        if (sourceFrame < 0 || sourceFrame > mostFrames(take)) {
+        Session session = byKey(uploadKey);
+        if (sourceFrame < 0 || sourceFrame > mostFrames(session)) {
             throw Refusal.unfit("take.CHUNK", 0);
         }
-        if (takes.flags(take.id()).size() < MOST_FLAGS) {
-            takes.addFlag(take.id(), sourceFrame);
+        if (recordings.flags(session.takeId()).size() < MOST_FLAGS) {
+            recordings.addFlag(session.takeId(), sourceFrame);
         }
     }
 
@@ -164,11 +146,12 @@ public class Recording {
      * @param pcm        16-bit samples, little-endian
      */
     public void chunk(String uploadKey, int number, long firstFrame, long crc32, byte[] pcm) {
-        Take take = byKey(uploadKey);
+        Session session = byKey(uploadKey);
+        Take take = takes.find(session.takeId()).orElseThrow();
         if (take.state() != Take.State.RECORDING) {
             throw Refusal.conflict("take.ENDED");
         }
-        boolean tooLong = pcm.length > 2 * MOST_CHUNK_SECONDS * take.sourceRate() || firstFrame > mostFrames(take);
+        boolean tooLong = pcm.length > 2 * MOST_CHUNK_SECONDS * session.sampleRate() || firstFrame > mostFrames(session);
         if (number < 0 || firstFrame < 0 || pcm.length == 0 || pcm.length % 2 != 0 || tooLong) {
             throw Refusal.unfit("take.CHUNK", number);
         }
@@ -177,21 +160,21 @@ public class Recording {
         if (crc.getValue() != crc32) {
             throw Refusal.unfit("take.DAMAGED", number);
         }
-        if (takes.addChunk(take.id(), number, firstFrame, pcm.length / 2, pcm) == 1) {
-            RecentPeaks before = RecentPeaks.of(takes.recentPeaks(take.id()));
+        if (recordings.addChunk(take.id(), number, firstFrame, pcm.length / 2, pcm) == 1) {
+            RecentPeaks before = RecentPeaks.of(session.recentPeaks());
             RecentPeaks now = before.with(Pcm16.peak(pcm));
-            takes.heard(take.id(), clock.instant(), now.text());
+            recordings.heard(take.id(), clock.instant(), now.text());
             if (!now.word().equals(before.word())) {
                 live.episodeChanged(take.episodeId());
             }
         } else {
-            takes.sign(take.id(), clock.instant());
+            recordings.sign(take.id(), clock.instant());
         }
     }
 
     /** A sign of life from a recording that has nothing to send. */
     public void sign(String uploadKey) {
-        takes.sign(byKey(uploadKey).id(), clock.instant());
+        recordings.sign(byKey(uploadKey).takeId(), clock.instant());
     }
 
     /**
@@ -202,18 +185,19 @@ public class Recording {
      * @param evenWithGaps whether missing chunks cannot come any more
      */
     public List<Integer> end(String uploadKey, int chunkCount, long frames, boolean evenWithGaps) {
-        Take take = byKey(uploadKey);
+        Session session = byKey(uploadKey);
+        Take take = takes.find(session.takeId()).orElseThrow();
         if (take.state() != Take.State.RECORDING) {
             return List.of();
         }
-        List<ChunkFacts> chunks = takes.chunks(take.id());
+        List<ChunkFacts> chunks = recordings.chunks(take.id());
         if (chunkCount <= 0 || chunks.isEmpty() && evenWithGaps) {
             takes.failed(take.id(), "EMPTY");
             return List.of();
         }
         List<Integer> missing = missing(chunks, chunkCount);
         if (missing.isEmpty() || evenWithGaps) {
-            arrive(take, chunks, Math.min(frames, mostFrames(take)));
+            arrive(take, chunks, Math.min(frames, mostFrames(session)));
             return List.of();
         }
         return missing;
@@ -223,13 +207,13 @@ public class Recording {
     public long complete(Person viewer, long takeId) {
         Take take = takes.lock(takeId).orElseThrow(NotFound::new);
         access.ownEpisode(viewer, take.episodeId());
-        if (take.recording(clock.instant())) {
+        if (isLive(take, recordings.of(takeId).orElse(null))) {
             throw Refusal.conflict("take.STILL_RECORDING");
         }
         if (take.state() != Take.State.RECORDING) {
             return take.episodeId();
         }
-        List<ChunkFacts> chunks = takes.chunks(takeId);
+        List<ChunkFacts> chunks = recordings.chunks(takeId);
         if (chunks.isEmpty()) {
             takes.failed(takeId, "EMPTY");
         } else {
@@ -240,14 +224,15 @@ public class Recording {
 
     private void arrive(Take take, List<ChunkFacts> chunks, long frames) {
         long end = chunks.stream().mapToLong(ChunkFacts::endFrame).max().orElse(0);
-        if (takes.arrived(take.id(), Math.max(frames, end)) == 1) {
-            jobs.ask(TakeConversion.KIND, take.id());
+        if (takes.arrived(take.id())) {
+            recordings.ended(take.id(), Math.max(frames, end));
+            making.ask(take.id(), null);
             live.episodeChanged(take.episodeId());
         }
     }
 
-    private static long mostFrames(Take take) {
-        return (long) SoundDecoder.MOST_SECONDS * take.sourceRate();
+    private static long mostFrames(Session session) {
+        return (long) SoundDecoder.MOST_SECONDS * session.sampleRate();
     }
 
     private static List<Integer> missing(List<ChunkFacts> chunks, int wanted) {
@@ -257,7 +242,59 @@ public class Recording {
                 .boxed().limit(MOST_MISSING_TOLD).toList();
     }
 
-    private Take byKey(String uploadKey) {
-        return takes.lockByUploadKey(uploadKey).orElseThrow(NotFound::new);
+    private Session byKey(String uploadKey) {
+        return recordings.lock(uploadKey).orElseThrow(NotFound::new);
+    }
+
+    /** Whether a take is still being recorded, as far as anybody knows. */
+    private boolean isLive(Take take, Session session) {
+        return take.state() == Take.State.RECORDING && session != null && session.lastSignAt().plus(LONGEST_SILENCE).isAfter(clock.instant());
+    }
+
+    /**
+     * A recording that has not ended.
+     *
+     * @param live       whether it goes on; if not, it has broken off, what has come is kept, and it can be completed
+     * @param safeFrames how much of it has come, at 48 kHz
+     */
+    public record Unfinished(boolean live, long safeFrames) {
+    }
+
+    /** The recordings of an episode that have not ended, by take; the viewer has been let through. */
+    @Transactional(readOnly = true)
+    public Map<Long, Unfinished> unfinished(List<Take> ofEpisode) {
+        Map<Long, Unfinished> unfinished = new HashMap<>();
+        for (Take take : ofEpisode) {
+            if (take.state() == Take.State.RECORDING) {
+                Session session = recordings.of(take.id()).orElseThrow();
+                long came = recordings.chunks(take.id()).stream().mapToLong(ChunkFacts::frames).sum();
+                unfinished.put(take.id(), new Unfinished(isLive(take, session),
+                        Math.max(0, came - session.leadSourceFrames()) * Frames.RATE / session.sampleRate()));
+            }
+        }
+        return unfinished;
+    }
+
+    /** The recordings that go on in a class that {@link Access#taughtClass} has let through, by episode. */
+    @Transactional(readOnly = true)
+    public Map<Long, RecentPeaks> runningOfClass(SchoolClass schoolClass) {
+        return recordings.runningOfClass(schoolClass.id(), clock.instant().minus(LONGEST_SILENCE)).stream()
+                .collect(Collectors.toMap(RecordingMapper.Running::episodeId, running -> RecentPeaks.of(running.recentPeaks()), (first, second) -> second));
+    }
+
+    /** The ready takes that were begun on one word, one of them among them; none as long as any of them is on its way. */
+    @Transactional(readOnly = true)
+    public List<Take> together(long takeId) {
+        List<Take> all = recordings.together(takeId).stream().map(id -> takes.find(id).orElseThrow()).toList();
+        boolean onTheWay = all.stream().anyMatch(it -> it.state() == Take.State.RECORDING || it.state() == Take.State.ARRIVED);
+        return onTheWay ? List.of() : all.stream().filter(Take::ready).toList();
+    }
+
+    /** Forgets what came of a take that is being erased. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void forget(long takeId) {
+        recordings.deleteChunks(takeId);
+        recordings.deleteFlags(takeId);
+        recordings.forget(takeId);
     }
 }

@@ -1,0 +1,18 @@
+package org.mellowclass.app.sounds;
+
+import com.fasterxml.jackson.annotation.JsonSubTypes;
+import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import org.mellowclass.core.treatment.ChooseSides;
+import org.mellowclass.core.treatment.CorrectClock;
+import org.mellowclass.core.treatment.RedrawTops;
+import org.mellowclass.core.treatment.Step;
+import org.springframework.boot.jackson.JsonMixin;
+
+/** Steps of treatments are written with their names, in what is stored and in what pages get. */
+@JsonMixin(Step.class)
+@JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "type")
+@JsonSubTypes({@JsonSubTypes.Type(value = ChooseSides.class, name = "sides"),
+    @JsonSubTypes.Type(value = RedrawTops.class, name = "tops"),
+    @JsonSubTypes.Type(value = CorrectClock.class, name = "clock")})
+public interface NamedStep {
+}

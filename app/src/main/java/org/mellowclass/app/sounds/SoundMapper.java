@@ -1,0 +1,118 @@
+package org.mellowclass.app.sounds;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+import org.mellowclass.core.measure.StereoFinder;
+
+@Mapper
+interface SoundMapper {
+
+    String SOUND = "SELECT s.id, s.take_id, s.treatment, s.sound_key, s.skyline_key, s.channels, s.failed FROM sound s ";
+
+    record Row(long id, long takeId, String treatment, String soundKey, String skylineKey, Integer channels, boolean failed) {
+        Sound sound() {
+            return new Sound(id, takeId, TreatmentCodec.read(treatment), soundKey, skylineKey, channels, failed);
+        }
+    }
+
+    @Select(SOUND + "WHERE s.id = #{id}")
+    Optional<Row> find(long id);
+
+    @Select(SOUND + "WHERE s.take_id = #{takeId} AND s.treatment_key = #{treatmentKey}")
+    Optional<Row> of(long takeId, String treatmentKey);
+
+    @Select(SOUND + "WHERE s.take_id = #{takeId}")
+    List<Row> ofTake(long takeId);
+
+    @Select(SOUND + "JOIN take t ON t.id = s.take_id WHERE t.episode_id = #{episodeId}")
+    List<Row> ofEpisode(long episodeId);
+
+    @Insert("INSERT IGNORE INTO sound (take_id, treatment_key, treatment) VALUES (#{takeId}, #{treatmentKey}, #{treatment})")
+    void add(long takeId, String treatmentKey, String treatment);
+
+    /** @param before the sound it had, which another run may have changed: null for none */
+    @Update("""
+            UPDATE sound SET sound_key = #{soundKey}, skyline_key = #{skylineKey}, channels = #{channels}, failed = FALSE
+            WHERE id = #{id} AND sound_key <=> #{before}
+            """)
+    int made(long id, String soundKey, String skylineKey, int channels, String before);
+
+    @Update("UPDATE sound SET sound_key = NULL, skyline_key = NULL, channels = NULL WHERE id = #{id} AND sound_key = #{soundKey}")
+    void lost(long id, String soundKey);
+
+    @Update("UPDATE sound SET failed = #{failed} WHERE id = #{id}")
+    void failed(long id, boolean failed);
+
+    @Delete("DELETE FROM sound WHERE take_id = #{takeId}")
+    void forget(long takeId);
+
+    @Insert("INSERT IGNORE INTO take_findings (take_id, clipped, noticed, room_frame) VALUES (#{takeId}, #{clipped}, #{noticed}, #{roomFrame})")
+    int found(long takeId, String clipped, StereoFinder.Noticed noticed, Long roomFrame);
+
+    record FindingsRow(long takeId, String clipped, StereoFinder.Noticed noticed, Long roomFrame) {
+    }
+
+    @Select("SELECT take_id, clipped, noticed, room_frame FROM take_findings WHERE take_id = #{takeId}")
+    Optional<FindingsRow> findings(long takeId);
+
+    @Select("""
+            SELECT f.take_id, f.clipped, f.noticed, f.room_frame FROM take_findings f JOIN take t ON t.id = f.take_id
+            WHERE t.episode_id = #{episodeId}
+            """)
+    List<FindingsRow> findingsOfEpisode(long episodeId);
+
+    @Delete("DELETE FROM take_findings WHERE take_id = #{takeId}")
+    void forgetFindings(long takeId);
+
+    /** The file that a take came as; what never came of it. */
+    record Original(long takeId, String originalKey, String missing) {
+    }
+
+    @Insert("""
+            INSERT INTO original (take_id, original_key, missing) VALUES (#{takeId}, #{originalKey}, #{missing})
+            ON DUPLICATE KEY UPDATE original_key = #{originalKey}, missing = #{missing}
+            """)
+    void keepOriginal(long takeId, String originalKey, String missing);
+
+    @Select("SELECT take_id, original_key, missing FROM original WHERE take_id = #{takeId}")
+    Optional<Original> original(long takeId);
+
+    @Select("""
+            SELECT o.take_id, o.original_key, o.missing FROM original o JOIN take t ON t.id = o.take_id WHERE t.episode_id = #{episodeId}
+            """)
+    List<Original> originalsOfEpisode(long episodeId);
+
+    @Delete("DELETE FROM original WHERE take_id = #{takeId}")
+    void forgetOriginal(long takeId);
+
+    @Select("""
+            SELECT sound_key FROM sound WHERE sound_key IS NOT NULL
+            UNION ALL SELECT skyline_key FROM sound WHERE skyline_key IS NOT NULL
+            UNION ALL SELECT original_key FROM original WHERE original_key IS NOT NULL
+            """)
+    Set<String> keys();
+
+    /** The picture of a take as it is. */
+    record Picture(long takeId, String skylineKey) {
+    }
+
+    @Select("""
+            SELECT s.take_id, s.skyline_key FROM sound s JOIN take t ON t.id = s.take_id
+            JOIN episode e ON e.id = t.episode_id JOIN crew ON crew.id = e.crew_id
+            WHERE crew.class_id = #{classId} AND s.treatment_key = 'as-it-is' AND s.skyline_key IS NOT NULL
+            """)
+    List<Picture> picturesOfClass(long classId);
+
+    record Former(long id, long takeId, String treatment) {
+    }
+
+    @Select("SELECT id, take_id, treatment FROM former_take")
+    List<Former> former();
+}

@@ -1,0 +1,133 @@
+package org.mellowclass.app.sounds;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+
+import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
+import org.mellowclass.app.jobs.Jobs;
+import org.mellowclass.app.people.Access;
+import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.takes.Take;
+import org.mellowclass.app.takes.TakeRows;
+import org.mellowclass.core.sound.SampleSource;
+import org.mellowclass.core.sound.WavReader;
+import org.mellowclass.core.treatment.Treatment;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/** Makes the sounds of takes by treatments, in the background, once for all clips that play them. They can always be made again. */
+@Service
+public class Treating {
+
+    static final String KIND = "treatment";
+
+    private static final Logger LOG = LoggerFactory.getLogger(Treating.class);
+
+    private final SoundMapper sounds;
+    private final TakeRows takes;
+    private final TakeMeasuring measuring;
+    private final SoundPreparation preparation;
+    private final SoundStore store;
+    private final Access access;
+    private final ApplicationEventPublisher events;
+    private final Jobs jobs;
+    private final TransactionTemplate transaction;
+
+    Treating(SoundMapper sounds, TakeRows takes, TakeMeasuring measuring, SoundPreparation preparation, SoundStore store, Access access, ApplicationEventPublisher events,
+             Jobs jobs, TransactionTemplate transaction) {
+        this.sounds = sounds;
+        this.takes = takes;
+        this.measuring = measuring;
+        this.preparation = preparation;
+        this.store = store;
+        this.access = access;
+        this.events = events;
+        this.jobs = jobs;
+        this.transaction = transaction;
+    }
+
+    @Configuration
+    static class Schedule {
+        @Bean
+        OneTimeTask<Void> treatmentJob(Treating treating) {
+            return Jobs.kind(KIND, treating::run, treating::giveUp);
+        }
+    }
+
+    /** Asks for a sound to be made, if it is not there; one that could not be made is tried again. */
+    public Sound want(long takeId, Treatment treatment) {
+        return transaction.execute(status -> {
+            sounds.add(takeId, TreatmentCodec.key(treatment), TreatmentCodec.write(treatment));
+            Sound sound = sounds.of(takeId, TreatmentCodec.key(treatment)).orElseThrow().sound();
+            if (!sound.made()) {
+                sounds.failed(sound.id(), false);
+                jobs.ask(KIND, sound.id());
+            }
+            return sound;
+        });
+    }
+
+    /** Makes a sound now, if it is not there. */
+    public void ensure(long takeId, Treatment treatment) throws IOException {
+        measuring.ensure(takeId);
+        if (!treatment.equals(Treatment.NONE)) {
+            run(want(takeId, treatment).id());
+        }
+    }
+
+    /** The file of a sound is gone: it is made again. */
+    void lost(Sound sound) {
+        LOG.info("sound {} is gone and is made again", sound.id());
+        sounds.lost(sound.id(), sound.soundKey());
+        want(sound.takeId(), sound.treatment());
+    }
+
+    void run(long soundId) throws IOException {
+        Sound sound = sounds.find(soundId).map(SoundMapper.Row::sound).orElse(null);
+        Take take = sound == null ? null : takes.find(sound.takeId()).orElseThrow();
+        if (take == null || !take.ready() || sound.made()) {
+            return;
+        }
+        TakeFindings findings = measuring.ensure(take.id());
+        Path whole = store.file(sounds.of(take.id(), TreatmentCodec.AS_IT_IS).orElseThrow().soundKey());
+        Path wav = store.temporaryFile(".wav");
+        Path skyline = store.temporaryFile(".skyline");
+        try (SampleSource treated = sound.treatment().process(WavReader.open(whole), findings.forTreatment())) {
+            preparation.convert(treated, take.frames(), read -> jobs.progress(KIND, soundId, read, take.frames()), wav, skyline);
+            keep(sound, take, store.put(wav), store.put(skyline), treated.channels());
+        } finally {
+            jobs.ended(KIND, soundId);
+            Files.deleteIfExists(wav);
+            Files.deleteIfExists(skyline);
+        }
+    }
+
+    /** If the take was erased meanwhile, or another run was faster, what was made goes at once. */
+    private void keep(Sound sound, Take take, String soundKey, String skylineKey, int channels) throws IOException {
+        Boolean kept = transaction.execute(status -> {
+            access.hold(take.episodeId());
+            boolean wanted = takes.lock(take.id()).filter(Take::ready).isPresent()
+                    && sounds.made(sound.id(), soundKey, skylineKey, channels, null) == 1;
+            if (wanted) {
+                events.publishEvent(new SoundsChanged(take.episodeId()));
+            }
+            return wanted;
+        });
+        if (!Boolean.TRUE.equals(kept)) {
+            store.delete(soundKey);
+            store.delete(skylineKey);
+        }
+    }
+
+    void giveUp(long soundId) {
+        LOG.error("sound {} could not be made", soundId);
+        sounds.failed(soundId, true);
+        sounds.find(soundId).flatMap(row -> takes.find(row.takeId())).ifPresent(take -> events.publishEvent(new SoundsChanged(take.episodeId())));
+    }
+}

@@ -1,0 +1,91 @@
+package org.mellowclass.app.takes;
+
+import java.time.Clock;
+import java.util.List;
+import java.util.Optional;
+
+import org.springframework.stereotype.Component;
+
+/** The rows of takes, for the features that make and change them and have let the viewer through. */
+@Component
+public class TakeRows {
+
+    private final TakeMapper takes;
+    private final Clock clock;
+
+    TakeRows(TakeMapper takes, Clock clock) {
+        this.takes = takes;
+        this.clock = clock;
+    }
+
+    /**
+     * A take that begins.
+     *
+     * @param placing    where it will land, if it has no place of its own
+     * @param placeFrame where its clip will start; null for as {@code placing} says
+     * @param lineId     the line of the script that it speaks, or null
+     */
+    public record NewTake(long episodeId, long authorId, String name, String trackName, Take.Origin origin, Take.State state,
+                          Take.Placing placing, Long placeFrame, Long lineId) {
+    }
+
+    public long add(NewTake take) {
+        TakeMapper.NewRow row = new TakeMapper.NewRow(take, clock.instant());
+        takes.add(row);
+        return row.id;
+    }
+
+    public Optional<Take> find(long id) {
+        return takes.find(id);
+    }
+
+    /** As {@link #find}, held until the transaction ends. */
+    public Optional<Take> lock(long id) {
+        return takes.lock(id);
+    }
+
+    public List<Take> ofEpisode(long episodeId) {
+        return takes.ofEpisode(episodeId);
+    }
+
+    public int count(long episodeId, Take.Origin origin) {
+        return takes.count(episodeId, origin);
+    }
+
+    /** Whether a line belongs to the script of an episode's class. */
+    public boolean isLineOf(long lineId, long episodeId) {
+        return takes.linesOfEpisode(lineId, episodeId) == 1;
+    }
+
+    /** All of a recording is there; false if it had ended before. */
+    public boolean arrived(long id) {
+        return takes.arrived(id) == 1;
+    }
+
+    /** A take can be heard now; false if nobody waits for it any more. */
+    public boolean ready(long id, long frames, long leadFrames) {
+        return takes.ready(id, frames, leadFrames) == 1;
+    }
+
+    public void failed(long id, String problem) {
+        takes.failed(id, problem);
+    }
+
+    public void erased(long id) {
+        takes.erased(id);
+    }
+
+    /** The takes of an episode that are ready and have not landed, but those that would overtake another one. */
+    public List<Take> toLand(long episodeId) {
+        return takes.toLand(episodeId).stream().filter(take -> take.origin() != Take.Origin.BROUGHT_IN
+                || place(take).placing() != Take.Placing.BEHIND || takes.onTheWayBefore(take) == 0).toList();
+    }
+
+    public TakeLanding.Place place(Take take) {
+        return takes.place(take.id());
+    }
+
+    public void landed(long id, String trackName) {
+        takes.landed(id, trackName);
+    }
+}
