@@ -68,7 +68,7 @@ public final class CoreWork {
             }
         }
         Timeline timeline = new Timeline(tracks, List.of(), 100);
-        try (Mixer mixer = new Mixer(timeline, id -> WavReader.open(files.get((int) id)));
+        try (Mixer mixer = new Mixer(timeline, (id, treatment) -> WavReader.open(files.get((int) id)));
              WavWriter writer = WavWriter.create(out, 2, Frames.RATE, SampleFormat.PCM_16)) {
             SampleSink.drain(mixer.whole(), writer);
         }

@@ -90,12 +90,12 @@ final class HourOfMp3 {
     private String bringIn(Path file, String track) throws IOException, InterruptedException {
         visitor.bringIn(episode, file, track);
         Landed landed = await(take -> take.getValue().get("trackName").asText().equals(track));
-        visitor.get("/takes/" + landed.take + "/skyline/3/0");
+        visitor.get("/sounds/" + landed.sound + "/skyline/3/0");
         visitor.hear(episode, landed.revision, 0, FIRST_SOUND_FRAMES);
         return landed.take;
     }
 
-    private record Landed(String take, long revision) {
+    private record Landed(String take, String sound, long revision) {
     }
 
     /** Waits for a ready take like that. */
@@ -105,11 +105,23 @@ final class HourOfMp3 {
             JsonNode timeline = visitor.timeline(episode);
             Optional<Map.Entry<String, JsonNode>> take = timeline.get("takes").properties().stream().filter(wanted).findFirst();
             if (take.isPresent()) {
-                return new Landed(take.get().getKey(), timeline.get("revision").asLong());
+                return new Landed(take.get().getKey(), soundOf(timeline, take.get().getKey()), timeline.get("revision").asLong());
             }
             LockSupport.parkNanos(LOOK_AGAIN.toNanos());
         }
         throw new IOException("the hour was not ready in " + PATIENCE);
+    }
+
+    /** What the clip of a take plays. */
+    private static String soundOf(JsonNode timeline, String take) throws IOException {
+        for (JsonNode track : timeline.get("tracks")) {
+            for (JsonNode clip : track.get("clips")) {
+                if (clip.get("source").get("takeId").asText().equals(take)) {
+                    return clip.get("source").get("soundId").asText();
+                }
+            }
+        }
+        throw new IOException("take " + take + " is not on the page");
     }
 
     private static double secondsSince(long nanos) {

@@ -11,6 +11,7 @@ import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.sounds.SoundsChanged;
+import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeLanding;
 import org.mellowclass.app.takes.TakeShelf;
@@ -39,12 +40,14 @@ public class PlacedTakes implements TakeLanding {
     private final Bench bench;
     private final Access access;
     private final TakeShelf takes;
+    private final TakeSounds sounds;
     private final LiveEvents live;
 
-    PlacedTakes(Bench bench, Access access, TakeShelf takes, LiveEvents live) {
+    PlacedTakes(Bench bench, Access access, TakeShelf takes, TakeSounds sounds, LiveEvents live) {
         this.bench = bench;
         this.access = access;
         this.takes = takes;
+        this.sounds = sounds;
         this.live = live;
     }
 
@@ -141,12 +144,15 @@ public class PlacedTakes implements TakeLanding {
         access.hold(episodeId);
         Head head = bench.head(episodeId);
         try {
-            bench.append(episodeId, head, edit, authorId, clientId + "-" + head.seq());
+            // tried here, since what a service of its own refuses takes the whole transaction with it
+            edit.applyTo(head.timeline(), sounds.facts(episodeId));
         } catch (EditRefused refused) {
-            if (refused.reason() != EditRefused.Reason.CHANGES_NOTHING) {
-                throw refused;
+            if (refused.reason() == EditRefused.Reason.CHANGES_NOTHING) {
+                return;
             }
+            throw refused;
         }
+        bench.append(episodeId, head, edit, authorId, clientId + "-" + head.seq());
     }
 
     /** Takes a take off the page that is being erased; whoever asks holds the episode and has been let through. */

@@ -7,6 +7,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import java.util.zip.DeflaterOutputStream;
@@ -14,30 +15,42 @@ import java.util.zip.DeflaterOutputStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.mellowclass.app.sounds.FormerTakes;
+import org.mellowclass.core.sound.Sides;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.testing.Timelines;
 import org.mellowclass.core.timeline.Clip;
-import org.mellowclass.core.timeline.Edit;
 import org.mellowclass.core.timeline.Fade;
 import org.mellowclass.core.timeline.Flag;
-import org.mellowclass.core.timeline.LayTake;
-import org.mellowclass.core.timeline.Remove;
 import org.mellowclass.core.timeline.RoomSource;
+import org.mellowclass.core.timeline.Source;
 import org.mellowclass.core.timeline.TakeSource;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
+import org.mellowclass.core.timeline.edit.Edit;
+import org.mellowclass.core.timeline.edit.LayTake;
+import org.mellowclass.core.timeline.edit.Remove;
+import org.mellowclass.core.treatment.ChooseSides;
+import org.mellowclass.core.treatment.CorrectClock;
+import org.mellowclass.core.treatment.RedrawTops;
+import org.mellowclass.core.treatment.Treatment;
 
 class TimelineCodecTest {
 
     private final TimelineCodec codec = new TimelineCodec();
 
-    private static final Timeline EXAMPLE = new Timeline(List.of(
-            new Track(1, "Noor", 1, 0, false, List.of(
-                    new Clip(2, new TakeSource(70), 0, 480, 96_000, -1.5, Fade.EDGE, Fade.NONE),
-                    new Clip(6, new RoomSource(70, 9_600, 48_000), 96_000, 0, 4_800, 0, Fade.EDGE, Fade.EDGE),
-                    new Clip(4, new TakeSource(70), 100_800, 120_000, 48_000, 0,
-                            new Fade(960, Fade.Shape.EQUAL_POWER, 100, 240), Fade.EDGE))),
-            new Track(3, "Tide music", 2, -6, true, List.of())), List.of(new Flag(5, 1, 4_000, "bells")), 7);
+    private static final Treatment MENDED = Treatment.of(new ChooseSides(Sides.LEFT), new RedrawTops(), new CorrectClock(89.5));
+
+    private static Timeline example(Source noor, Treatment ofRoom, Source late) {
+        return new Timeline(List.of(
+                new Track(1, "Noor", 1, 0, false, List.of(
+                        new Clip(2, noor, 0, 480, 96_000, -1.5, Fade.EDGE, Fade.NONE),
+                        new Clip(6, new RoomSource(70, ofRoom, 9_600, 48_000), 96_000, 0, 4_800, 0, Fade.EDGE, Fade.EDGE),
+                        new Clip(4, late, 100_800, 120_000, 48_000, 0, new Fade(960, Fade.Shape.EQUAL_POWER, 100, 240), Fade.EDGE))),
+                new Track(3, "Tide music", 2, -6, true, List.of())), List.of(new Flag(5, 1, 4_000, "bells")), 7);
+    }
+
+    private static final Timeline EXAMPLE = example(new TakeSource(70, MENDED), Treatment.of(new RedrawTops()), new TakeSource(70));
 
     /** What version 1 could say of it. */
     private static final Timeline OLD_EXAMPLE = new Timeline(List.of(
@@ -46,21 +59,36 @@ class TimelineCodecTest {
                     new Clip(4, new TakeSource(70), 96_000, 120_000, 48_000, 0, gentle(240), gentle(240)))),
             new Track(3, "Tide music", 2, -6, true, List.of())), List.of(), 5);
 
+    private static final TimelineCodec.Formers NONE_WAS_MADE = takeId -> Optional.empty();
+
     @Test
-    void version_2_is_written_and_read_as_it_always_was() throws IOException {
-        assertThat(TimelineCodec.FORMAT_VERSION).isEqualTo(2);
-        assertThat(codec.toJson(EXAMPLE)).isEqualTo(golden("/bench/timeline-v2.json"));
-        assertThat(codec.inflated(2, codec.written(EXAMPLE).deflated())).isEqualTo(EXAMPLE);
-        assertThat(codec.hash(EXAMPLE)).isEqualTo("fdcad747975b71096151c662e1232c3e6622c4876bde62ce1eb9f72dee551d30");
+    void version_3_is_written_and_read_as_it_always_was() throws IOException {
+        assertThat(TimelineCodec.FORMAT_VERSION).isEqualTo(3);
+        assertThat(codec.toJson(EXAMPLE)).isEqualTo(golden("/bench/timeline-v3.json"));
+        assertThat(codec.inflated(3, codec.written(EXAMPLE).deflated(), NONE_WAS_MADE)).isEqualTo(EXAMPLE);
+        assertThat(codec.hash(EXAMPLE)).isEqualTo("a2e06900540620a06f85b59bc6cc8beabfd1123928c782fa75c021531d7cea35");
+    }
+
+    @Test
+    void version_2_is_still_read_and_takes_that_were_made_of_others_are_treatments_of_these() throws IOException {
+        assertThat(codec.inflated(2, stored("/bench/timeline-v2.json"), NONE_WAS_MADE))
+                .isEqualTo(example(new TakeSource(70), Treatment.NONE, new TakeSource(70)));
+        Timeline made = codec.inflated(2, stored("/bench/timeline-v2.json"),
+                takeId -> Optional.of(new FormerTakes.Former(12, Treatment.of(new RedrawTops()))));
+        assertThat(made.clipsOf(12)).hasSize(3).extracting(clip -> clip.source().treatment()).containsOnly(Treatment.of(new RedrawTops()));
     }
 
     @Test
     void version_1_is_still_read() throws IOException {
+        assertThat(codec.inflated(1, stored("/bench/timeline-v1.json"), NONE_WAS_MADE)).isEqualTo(OLD_EXAMPLE);
+    }
+
+    private byte[] stored(String golden) throws IOException {
         ByteArrayOutputStream stored = new ByteArrayOutputStream();
         try (DeflaterOutputStream deflater = new DeflaterOutputStream(stored)) {
-            deflater.write(golden("/bench/timeline-v1.json").getBytes(StandardCharsets.UTF_8));
+            deflater.write(golden(golden).getBytes(StandardCharsets.UTF_8));
         }
-        assertThat(codec.inflated(1, stored.toByteArray())).isEqualTo(OLD_EXAMPLE);
+        return stored.toByteArray();
     }
 
     private static Fade gentle(long frames) {
@@ -77,7 +105,7 @@ class TimelineCodecTest {
     @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8, 9, 10})
     void any_timeline_comes_back_equal_and_equal_timelines_have_one_hash(long seed) {
         Timeline timeline = Timelines.generate(new Random(seed));
-        Timeline back = codec.inflated(TimelineCodec.FORMAT_VERSION, codec.written(timeline).deflated());
+        Timeline back = codec.inflated(TimelineCodec.FORMAT_VERSION, codec.written(timeline).deflated(), NONE_WAS_MADE);
         assertThat(back).isEqualTo(timeline);
         assertThat(codec.hash(back)).isEqualTo(codec.hash(timeline));
         Edit edit = Timelines.edit(timeline, new Random(seed));
@@ -88,12 +116,12 @@ class TimelineCodecTest {
     @Test
     void edits_are_written_with_their_names() {
         assertThat(codec.toJson(new Remove(new Span(1, 9), Set.of(3L))))
-                .isEqualTo("{\"type\":\"remove\",\"span\":{\"startFrame\":1,\"endFrame\":9},\"trackIds\":[3]}");
+                .isEqualTo("{\"type\":\"remove\",\"span\":{\"startFrame\":1,\"endFrame\":9},\"trackIds\":[3],\"alongIds\":[]}");
         assertThat(codec.toJson(new LayTake(7, 99, 0, "Noor"))).startsWith("{\"type\":\"lay-take\",\"takeId\":7,");
     }
 
     @Test
     void an_unknown_version_is_not_guessed_at() {
-        assertThatThrownBy(() -> codec.inflated(99, codec.written(EXAMPLE).deflated())).hasMessageContaining("99");
+        assertThatThrownBy(() -> codec.inflated(99, codec.written(EXAMPLE).deflated(), NONE_WAS_MADE)).hasMessageContaining("99");
     }
 }

@@ -7,19 +7,23 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.concurrent.locks.LockSupport;
 
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.bench.Mending;
 import org.mellowclass.app.bench.PreviewSound;
 import org.mellowclass.app.feed.AirDesk;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
-import org.mellowclass.app.takes.Erasing;
-import org.mellowclass.app.takes.Fixing;
+import org.mellowclass.app.sounds.Sound;
+import org.mellowclass.app.sounds.TakeSounds;
+import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.Schools;
@@ -38,7 +42,9 @@ class ErasuresTest {
     @Autowired
     private Erasing erasing;
     @Autowired
-    private Fixing fixing;
+    private Mending mending;
+    @Autowired
+    private SoundStore store;
     @Autowired
     private Bench bench;
     @Autowired
@@ -51,6 +57,8 @@ class ErasuresTest {
     private AirDesk airDesk;
     @Autowired
     private TakeShelf takes;
+    @Autowired
+    private TakeSounds sounds;
     @Autowired
     private Access access;
     @Autowired
@@ -65,7 +73,7 @@ class ErasuresTest {
         handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
         airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.", true);
         Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());
-        Path sound = takes.soundFile(school.student(), take);
+        Path sound = sounds.soundFile(school.student(), take);
         Path mixdown = handIns.soundFile(school.student(), handIn.id());
         long before = bench.head(school.student(), school.episodeId()).seq();
 
@@ -79,7 +87,7 @@ class ErasuresTest {
         assertThat(mixdown).doesNotExist();
         assertThat(airDesk.onAir(school.episodeId())).isEmpty();
         assertThat(Bench.takesIn(bench.head(school.student(), school.episodeId()).timeline())).containsExactly(kept);
-        assertThatThrownBy(() -> takes.soundFile(school.student(), take)).isInstanceOf(NotFound.class);
+        assertThatThrownBy(() -> sounds.soundFile(school.student(), take)).isInstanceOf(NotFound.class);
         Schools.await(() -> handIns.find(school.student(), handIn.id()).ready());
         assertThat(handIns.find(school.student(), handIn.id()).decision()).as("what was cleared is not this any more").isNull();
         assertThat(Files.size(handIns.soundFile(school.student(), handIn.id()))).isPositive();
@@ -89,12 +97,19 @@ class ErasuresTest {
     }
 
     @Test
-    void what_was_made_of_a_takes_sides_holds_the_same_voice_and_goes_with_it() throws IOException {
+    void whatever_was_made_of_a_take_goes_with_it() throws IOException {
         Schools.School school = schools.build();
         long take = schools.readyTake(school, Signal.of(Frames.RATE, Signal.sine(1, 400, -12, 2).samples()[0], new float[2 * Frames.RATE]), "Noor");
-        fixing.fix(school.student(), take, 0L);
-        Schools.await(() -> takes.ready(school.episodeId()).size() == 2);
+        mending.mend(school.student(), school.episodeId(), take);
+        Schools.await(() -> sounds.ofEpisode(school.episodeId()).size() == 2 && sounds.ofEpisode(school.episodeId()).stream().allMatch(Sound::made));
+        List<Path> files = new ArrayList<>();
+        for (Sound sound : sounds.ofEpisode(school.episodeId())) {
+            files.add(store.file(sound.soundKey()));
+            files.add(store.file(sound.skylineKey()));
+        }
         erasures.erase(school.teacher(), take);
+        assertThat(files).hasSize(4).allSatisfy(file -> assertThat(file).doesNotExist());
+        assertThat(sounds.ofEpisode(school.episodeId())).isEmpty();
         assertThat(takes.ready(school.episodeId())).isEmpty();
         assertThat(bench.head(school.student(), school.episodeId()).timeline().endFrame()).isZero();
     }

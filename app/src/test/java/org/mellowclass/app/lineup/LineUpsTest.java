@@ -14,9 +14,8 @@ import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.store.SoundStore;
-import org.mellowclass.app.takes.Derivation;
-import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.As;
@@ -24,9 +23,12 @@ import org.mellowclass.app.testing.Schools;
 import org.mellowclass.core.dsp.Resampler;
 import org.mellowclass.core.measure.LineUp;
 import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.RandomAccessSound;
 import org.mellowclass.core.testing.Signal;
 import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.treatment.CorrectClock;
+import org.mellowclass.core.treatment.Treatment;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.test.web.servlet.MockMvc;
 
@@ -39,6 +41,8 @@ class LineUpsTest {
     private LineUps lineUps;
     @Autowired
     private TakeShelf takes;
+    @Autowired
+    private TakeSounds sounds;
     @Autowired
     private SoundStore store;
     @Autowired
@@ -89,15 +93,16 @@ class LineUpsTest {
 
         lineUps.lay(school.student(), school.episodeId(), pair.id());
         assertThat(clipOf(second).startFrame()).isEqualTo(clipOf(first).startFrame() + pair.offsetFrames());
-        Schools.await(() -> Bench.takesIn(timeline()).stream().noneMatch(id -> id == second));
-        Take corrected = takes.ready(school.episodeId()).values().stream().filter(take -> take.derivation() == Derivation.IN_STEP).findFirst().orElseThrow();
-        assertThat(corrected.madeFrom()).isEqualTo(second);
-        assertThat(clipOf(corrected.id()).startFrame()).isEqualTo(clipOf(first).startFrame() + pair.offsetFrames());
+        Treatment corrected = Treatment.of(new CorrectClock(pair.driftPpm()));
+        assertThat(clipOf(second).source().treatment()).as("its clock is corrected in the same edit").isEqualTo(corrected);
+        Schools.await(() -> sounds.ofEpisode(school.episodeId()).stream().anyMatch(it -> it.treatment().equals(corrected) && it.made()));
         lineUps.lay(school.student(), school.episodeId(), pair.id());
-        assertThat(Bench.takesIn(timeline())).as("laid again, the corrected take is moved and no other comes").containsExactlyInAnyOrder(first, corrected.id());
-        LinedUp again = measured(List.of(first, corrected.id()));
-        assertThat(again.driftPpm()).as("what is left of it").isCloseTo(0, within(15.0));
-        assertThat(takes.ready(school.episodeId())).as("the take itself is as it was").containsKey(second);
+        assertThat(timeline().clipsOf(second)).as("laid again, it stays as it is").hasSize(1);
+        try (RandomAccessSound one = sounds.open(first, Treatment.NONE); RandomAccessSound other = sounds.open(second, corrected)) {
+            LineUp.Result left = LineUp.of(one, other);
+            assertThat(left.driftPpm().orElseThrow()).as("what is left of it").isCloseTo(0, within(15.0));
+            assertThat(Math.round(left.offsetSeconds() * Frames.RATE)).isCloseTo(pair.offsetFrames(), within(48L));
+        }
     }
 
     @Test
@@ -116,7 +121,7 @@ class LineUpsTest {
     void a_comparison_that_could_not_be_made_says_so_and_can_be_asked_for_again() throws Exception {
         long first = schools.readyTake(school, Signal.noise(1, -12, 8, 1), "Noor");
         long second = schools.readyTake(school, Signal.noise(1, -12, 8, 2), "Tess");
-        Path sound = store.file(takes.ready(school.episodeId()).get(second).soundKey());
+        Path sound = store.file(schools.sound(school, second).soundKey());
         byte[] kept = Files.readAllBytes(sound);
         Files.delete(sound);
         assertThat(measured(List.of(first, second)).state()).isEqualTo(LinedUp.State.FAILED);

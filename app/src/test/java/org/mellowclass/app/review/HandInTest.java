@@ -30,7 +30,7 @@ import org.mellowclass.core.soundcheck.Reading;
 import org.mellowclass.core.soundcheck.SoundCheck;
 import org.mellowclass.core.soundcheck.Verdict;
 import org.mellowclass.core.testing.Signal;
-import org.mellowclass.core.timeline.Remove;
+import org.mellowclass.core.timeline.edit.Remove;
 import org.mellowclass.media.SoundDecoder;
 import org.springframework.beans.factory.annotation.Autowired;
 

@@ -14,7 +14,7 @@ import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.Schools;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.core.sound.Span;
-import org.mellowclass.core.timeline.Remove;
+import org.mellowclass.core.timeline.edit.Remove;
 import org.springframework.beans.factory.annotation.Autowired;
 
 @AppTest

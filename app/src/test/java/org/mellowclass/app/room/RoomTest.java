@@ -22,8 +22,11 @@ import org.junit.jupiter.api.Test;
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.bench.PlacedTakes;
 import org.mellowclass.app.lineup.LineUps;
+import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.people.Person;
-import org.mellowclass.app.takes.Recording;
+import org.mellowclass.app.people.Voices;
+import org.mellowclass.app.recording.Recording;
+import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.testing.AppTest;
@@ -37,6 +40,7 @@ import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.test.web.servlet.MockMvc;
 
 @AppTest
@@ -52,6 +56,12 @@ class RoomTest {
     private PlacedTakes placed;
     @Autowired
     private TakeShelf takes;
+    @Autowired
+    private Voices voices;
+    @Autowired
+    private JdbcClient jdbc;
+    @Autowired
+    private TakeSounds sounds;
     @Autowired
     private LineUps lineUps;
     @Autowired
@@ -80,8 +90,8 @@ class RoomTest {
         assertThat(clip.sourceFrame()).isEqualTo(Frames.ofSeconds(2));
         assertThat(clip.frames()).isEqualTo(Frames.ofSeconds(3));
         assertThat(takes.ready(school.episodeId()).get(take).frames()).isEqualTo(Frames.ofSeconds(5));
-        assertThat(takes.rooms(school.episodeId())).as("it is what blanking uses").containsEntry(take, new Span(0, Frames.ofSeconds(2)));
-        assertThat(takes.ready(school.episodeId()).get(take).microphone()).contains("echoCancellation");
+        assertThat(sounds.facts(school.episodeId()).room(take)).as("it is what blanking uses").contains(new Span(0, Frames.ofSeconds(2)));
+        assertThat(jdbc.sql("SELECT microphone FROM recording WHERE take_id = ?").param(take).query(String.class).single()).contains("echoCancellation");
     }
 
     @Test
@@ -130,9 +140,9 @@ class RoomTest {
 
     @Test
     void a_take_names_its_voices_and_a_guest_is_asked_for_once() throws Exception {
-        List<Recording.Guest> guests = recording.addGuest(school.student(), school.episodeId(), "Mr Pellow", "PUBLIC");
-        recording.addGuest(school.partner(), school.episodeId(), "Mr Pellow", "SCHOOL");
-        assertThat(recording.guests(school.student(), school.episodeId())).isEqualTo(guests);
+        List<Voices.Guest> guests = voices.addGuest(school.student(), school.episodeId(), "Mr Pellow", Consent.PUBLIC);
+        voices.addGuest(school.partner(), school.episodeId(), "Mr Pellow", Consent.SCHOOL);
+        assertThat(voices.guests(school.student(), school.episodeId())).isEqualTo(guests);
         schools.recorded(school, new Recording.Start("Noor", Frames.RATE, 0, null, null, Set.of(school.partner().id(), school.neighbour().id()),
                 Set.of(guests.get(0).id()), null, null), SPOKEN);
         String page = mvc.perform(get("/episodes/" + school.episodeId() + "/record").with(As.person(school.student()))).andReturn().getResponse().getContentAsString();

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 
 import org.junit.jupiter.api.Test;
+import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.roster.RosterPlan.Kind;
 import org.mellowclass.app.roster.RosterPlan.Known;
 import org.mellowclass.app.roster.RosterPlan.Line;

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.stream.IntStream;
 
 import org.junit.jupiter.api.Test;
+import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.roster.RosterReader.Entry;
 import org.mellowclass.app.roster.RosterReader.Problem;
 import org.mellowclass.app.roster.RosterReader.Row;

@@ -1,8 +1,8 @@
 package org.mellowclass.app.roster;
 
-import static org.assertj.core.api.Assertions.assertThat;
 import static java.util.stream.Collectors.counting;
 import static java.util.stream.Collectors.groupingBy;
+import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.tuple;
 
@@ -20,6 +20,7 @@ import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.brief.BriefDraft;
 import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;
 import org.mellowclass.app.people.SignIn;

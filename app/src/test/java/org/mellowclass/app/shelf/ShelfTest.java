@@ -11,6 +11,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.bench.Head;
+import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.Schools;
@@ -18,6 +19,7 @@ import org.mellowclass.app.web.NotFound;
 import org.mellowclass.core.testing.Signal;
 import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Track;
+import org.mellowclass.core.treatment.Treatment;
 import org.springframework.beans.factory.annotation.Autowired;
 
 @AppTest
@@ -31,6 +33,8 @@ class ShelfTest {
     private Bench bench;
     @Autowired
     private TakeShelf takes;
+    @Autowired
+    private TakeSounds sounds;
     @Autowired
     private Schools schools;
     private Schools.School school;
@@ -62,7 +66,7 @@ class ShelfTest {
         assertThat(clip.startFrame()).isEqualTo(48_000);
         assertThat(clip.sourceFrame()).isEqualTo(48_000);
         assertThat(clip.frames()).isEqualTo(48_000);
-        assertThat(Files.isSameFile(takes.soundFile(school.student(), clip.source().takeId()), shelf.file(school.student(), bell))).isTrue();
+        assertThat(Files.isSameFile(sounds.soundFile(school.student(), clip.source().takeId()), shelf.file(school.student(), bell))).isTrue();
         assertThat(bench.undo(school.student(), school.episodeId(), second.seq(), "client-lay-3", false).timeline()).isEqualTo(first.timeline());
     }
 
@@ -71,7 +75,7 @@ class ShelfTest {
         Head head = layingIn.layIn(school.student(), school.episodeId(), 1, "client-lay-1", bell, 0, "Music", 0);
         shelf.takeAway(school.teacher(), bell);
         assertThat(shelf.find(school.student(), school.classId(), "")).isEmpty();
-        assertThat(takes.open(head.timeline().tracks().get(0).clips().get(0).source().takeId()).frames()).isEqualTo(144_000);
+        assertThat(sounds.open(head.timeline().tracks().get(0).clips().get(0).source().takeId(), Treatment.NONE).frames()).isEqualTo(144_000);
     }
 
     @Test

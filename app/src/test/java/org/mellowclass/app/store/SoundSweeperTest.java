@@ -19,9 +19,10 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mellowclass.app.MellowProperties;
 import org.mellowclass.app.review.HandIn;
-import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.shelf.Shelf;
 import org.mellowclass.app.shelf.ShelfSound;
+import org.mellowclass.app.sounds.Sound;
+import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.Schools;
 import org.mellowclass.core.testing.Signal;
@@ -70,12 +71,11 @@ class SoundSweeperTest {
         Schools.School school = schools.build();
         long take = schools.readyTake(school, Schools.speech(), "Noor");
         HandIn handIn = schools.readyHandIn(school);
-        var ready = takes.ready(school.episodeId()).get(take);
+        Sound ready = schools.sound(school, take);
         long shelved = schools.shelfSound(school, "Bell", Signal.sine(1, 500, -12, 1));
         ShelfSound bell = shelf.sound(school.teacher(), shelved);
         assertThat(named).hasSize(4);
-        assertThat(named.stream().flatMap(feature -> feature.keys().stream())).contains(ready.originalKey(),
-                ready.soundKey(), ready.skylineKey(), handIn.soundKey(), handIn.skylineKey(), bell.originalKey(), bell.soundKey(), bell.skylineKey());
+        assertThat(named.stream().flatMap(feature -> feature.keys().stream())).contains(ready.soundKey(), ready.skylineKey(), handIn.soundKey(), handIn.skylineKey(), bell.originalKey(), bell.soundKey(), bell.skylineKey());
     }
 
     @Test

@@ -17,15 +17,17 @@ import org.mellowclass.app.brief.Brief;
 import org.mellowclass.app.brief.BriefDraft;
 import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.brief.WholeBrief;
+import org.mellowclass.app.incoming.BringingIn;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolOffice;
+import org.mellowclass.app.recording.Recording;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.shelf.Shelf;
 import org.mellowclass.app.shelf.ShelfSound;
+import org.mellowclass.app.sounds.Sound;
+import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.store.RandomKey;
-import org.mellowclass.app.takes.BringingIn;
-import org.mellowclass.app.takes.Recording;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Pcm16;
@@ -33,6 +35,7 @@ import org.mellowclass.core.sound.SampleFormat;
 import org.mellowclass.core.sound.SampleSink;
 import org.mellowclass.core.sound.WavWriter;
 import org.mellowclass.core.testing.Signal;
+import org.mellowclass.core.treatment.Treatment;
 import org.springframework.boot.test.context.TestComponent;
 
 /** Builds a school of its own for every test, through the services that people use. */
@@ -45,15 +48,17 @@ public class Schools {
     private final Briefs briefs;
     private final BringingIn bringingIn;
     private final TakeShelf takes;
+    private final TakeSounds sounds;
     private final HandIns handIns;
     private final Shelf shelf;
     private final Recording recording;
 
-    Schools(SchoolOffice office, Briefs briefs, BringingIn bringingIn, TakeShelf takes, HandIns handIns, Shelf shelf, Recording recording) {
+    Schools(SchoolOffice office, Briefs briefs, BringingIn bringingIn, TakeShelf takes, TakeSounds sounds, HandIns handIns, Shelf shelf, Recording recording) {
         this.office = office;
         this.briefs = briefs;
         this.bringingIn = bringingIn;
         this.takes = takes;
+        this.sounds = sounds;
         this.handIns = handIns;
         this.shelf = shelf;
         this.recording = recording;
@@ -177,8 +182,14 @@ public class Schools {
         return begun.takeId();
     }
 
+    /** The sound of a take as it is. */
+    public Sound sound(School school, long take) {
+        return sounds.ofEpisode(school.episodeId).stream().filter(sound -> sound.takeId() == take && sound.treatment().equals(Treatment.NONE))
+                .findFirst().orElseThrow();
+    }
+
     private void awaitMeasured(School school, long take) {
-        await(() -> takes.ready(school.episodeId).containsKey(take) && takes.ready(school.episodeId).get(take).measured());
+        await(() -> takes.ready(school.episodeId).containsKey(take) && sounds.findings(take).isPresent());
     }
 
     /** Hands the first episode in, and waits for its mixdown. */

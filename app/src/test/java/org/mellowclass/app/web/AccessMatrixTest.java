@@ -23,6 +23,7 @@ import org.mellowclass.app.lineup.LineUps;
 import org.mellowclass.app.lineup.LinedUp;
 import org.mellowclass.app.people.Invitations;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.recording.Recording;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.review.MarginNote;
@@ -31,7 +32,6 @@ import org.mellowclass.app.roster.Classes;
 import org.mellowclass.app.roster.Crews;
 import org.mellowclass.app.roster.Roster;
 import org.mellowclass.app.shelf.Shelf;
-import org.mellowclass.app.takes.Recording;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.As;
 import org.mellowclass.app.testing.Schools;
@@ -133,7 +133,7 @@ class AccessMatrixTest {
             Map.entry("POST /uploads/{uploadKey}/end", Open.TO_ALL),
             Map.entry("POST /takes/{takeId}/complete", Open.TO_CREW),
             Map.entry("GET /takes/{takeId}/sound", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /takes/{takeId}/skyline/{level}/{tile}", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /sounds/{soundId}/skyline/{level}/{tile}", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/bench", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/timeline", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/live", Open.TO_CREW_AND_TEACHER),
@@ -363,7 +363,7 @@ class AccessMatrixTest {
 
     private String filled(String address) {
         Map<String, Object> values = Map.ofEntries(Map.entry("crewId", crewId), Map.entry("studentId", address.endsWith("/leave") ? leavingStudent : spareStudent), Map.entry("partId", partId),
-                Map.entry("soundId", soundId), Map.entry("excerptId", excerptId), Map.entry("invitationKey", invitationKey),
+                Map.entry("soundId", address.contains("/sounds/") ? schools.sound(school, readyTake).id() : soundId), Map.entry("excerptId", excerptId), Map.entry("invitationKey", invitationKey),
                 Map.entry("classId", school.classId()), Map.entry("lineUpId", lineUpId),
                 Map.entry("episodeId", school.episodeId()), Map.entry("handInId", handIn.id()),
                 Map.entry("sourceFrame", 100), Map.entry("takeId", address.endsWith("/erase") ? takeToErase : address.endsWith("/choose") ? lineTake : readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : noteToTick), Map.entry("uploadKey", address.contains("/files/") ? fileKey : uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),

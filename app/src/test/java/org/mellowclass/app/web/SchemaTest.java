@@ -35,7 +35,7 @@ class SchemaTest {
     @Test
     void one_revision_has_one_number_and_one_client_id() {
         String copy = "INSERT INTO revision SELECT episode_id, %s, timeline_hash, edit, author_id, %s, undo_to, redo_to, "
-                + "created_at FROM revision WHERE episode_id = " + school.episodeId() + " AND seq = 2";
+                + "created_at, maps FROM revision WHERE episode_id = " + school.episodeId() + " AND seq = 2";
         refuses(copy.formatted("seq", "'another'"));
         refuses(copy.formatted("seq + 5", "client_id"));
         assertThat(jdbc.sql(copy.formatted("seq + 5", "'another'")).update()).isEqualTo(1);
@@ -43,7 +43,8 @@ class SchemaTest {
 
     @Test
     void a_ready_take_has_its_sound_and_a_decision_has_somebody_who_made_it() {
-        refuses("UPDATE take SET sound_key = NULL WHERE episode_id = " + school.episodeId());
+        refuses("UPDATE take SET frames = NULL WHERE episode_id = " + school.episodeId());
+        refuses("UPDATE sound SET skyline_key = NULL WHERE sound_key IS NOT NULL");
         refuses("UPDATE take SET state = 'MAYBE' WHERE episode_id = " + school.episodeId());
         refuses("UPDATE hand_in SET decision = 'CLEARED' WHERE id = " + handIn.id());
     }

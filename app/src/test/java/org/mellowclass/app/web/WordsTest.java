@@ -15,11 +15,11 @@ import org.junit.jupiter.api.Test;
 import org.mellowclass.app.board.ClassBoard;
 import org.mellowclass.app.board.Stage;
 import org.mellowclass.app.brief.Brief;
+import org.mellowclass.app.people.Consent;
+import org.mellowclass.app.recording.RecentPeaks;
 import org.mellowclass.app.review.MarginNote;
-import org.mellowclass.app.roster.Consent;
 import org.mellowclass.app.roster.RosterPlan;
 import org.mellowclass.app.roster.RosterReader;
-import org.mellowclass.app.takes.RecentPeaks;
 import org.mellowclass.core.measure.StereoFinder;
 import org.mellowclass.core.publish.AirGate;
 import org.mellowclass.core.sound.Frames;
@@ -27,7 +27,7 @@ import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.soundcheck.HouseSound;
 import org.mellowclass.core.soundcheck.Reading;
 import org.mellowclass.core.soundcheck.Verdict;
-import org.mellowclass.core.timeline.EditRefused;
+import org.mellowclass.core.timeline.edit.EditRefused;
 import org.mellowclass.media.SoundRefused;
 
 class WordsTest {

@@ -1,4 +1,4 @@
-package org.mellowclass.app.takes;
+package org.mellowclass.app.recording;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -8,7 +8,6 @@ import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
 
 import java.io.IOException;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
@@ -19,7 +18,10 @@ import java.util.zip.CRC32;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.store.RandomKey;
+import org.mellowclass.app.takes.Take;
+import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.Schools;
 import org.mellowclass.app.web.NotFound;
@@ -31,6 +33,7 @@ import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.testing.Signal;
 import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Track;
+import org.mellowclass.core.treatment.Treatment;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.http.MediaType;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -45,6 +48,8 @@ class RecordingTest {
     private Recording recording;
     @Autowired
     private TakeShelf takes;
+    @Autowired
+    private TakeSounds sounds;
     @Autowired
     private Bench bench;
     @Autowired
@@ -82,7 +87,7 @@ class RecordingTest {
         assertThat(ready.frames()).isEqualTo(Frames.converted(spoken.frames(), RATE));
         Signal expected = Signal.sine(1, 440, -9, 3.3);
         float[][] heard = new float[1][(int) ready.frames().longValue()];
-        try (RandomAccessSound sound = takes.open(take)) {
+        try (RandomAccessSound sound = sounds.open(take, Treatment.NONE)) {
             sound.readAt(0, heard, 0, heard[0].length);
         }
         for (int i = 2000; i < heard[0].length - 2000; i++) {
@@ -141,10 +146,10 @@ class RecordingTest {
         assertThat(recording.end(key, 4, 4L * RATE, true)).isEmpty();
         Schools.await(() -> takes.ready(school.episodeId()).containsKey(take));
         Take ready = takes.ready(school.episodeId()).get(take);
-        assertThat(takes.missing(ready)).containsExactly(new Span(48_000, 96_000), new Span(144_000, 192_000));
+        assertThat(sounds.missingOf(school.episodeId()).get(take)).containsExactly(new Span(48_000, 96_000), new Span(144_000, 192_000));
         assertThat(ready.frames()).isEqualTo(192_000);
         float[][] heard = new float[1][192_000];
-        try (RandomAccessSound sound = takes.open(take)) {
+        try (RandomAccessSound sound = sounds.open(take, Treatment.NONE)) {
             sound.readAt(0, heard, 0, heard[0].length);
         }
         Signal expected = Signal.sine(1, 440, -9, 4);
@@ -190,7 +195,7 @@ class RecordingTest {
     void an_interrupted_take_is_completed_with_what_has_come_and_one_that_gives_signs_is_not() {
         send(chunks(Signal.sine(RATE, 440, 0, 2, -9)).get(0));
         assertThatThrownBy(() -> recording.complete(school.student(), take)).hasMessage("take.STILL_RECORDING");
-        jdbc.sql("UPDATE take SET last_sign_at = last_sign_at - INTERVAL 121 SECOND WHERE id = ?").param(take).update();
+        jdbc.sql("UPDATE recording SET last_sign_at = last_sign_at - INTERVAL 121 SECOND WHERE take_id = ?").param(take).update();
         assertThatThrownBy(() -> recording.complete(school.neighbour(), take)).isInstanceOf(NotFound.class);
         assertThat(recording.complete(school.partner(), take)).isEqualTo(school.episodeId());
         Schools.await(() -> takes.ready(school.episodeId()).containsKey(take));
@@ -207,10 +212,10 @@ class RecordingTest {
 
     @Test
     void a_sign_of_life_keeps_a_take_that_has_nothing_to_send() {
-        jdbc.sql("UPDATE take SET last_sign_at = last_sign_at - INTERVAL 121 SECOND WHERE id = ?").param(take).update();
-        assertThat(takes.ofEpisode(school.student(), school.episodeId()).get(0).interrupted(Instant.now())).isTrue();
+        jdbc.sql("UPDATE recording SET last_sign_at = last_sign_at - INTERVAL 121 SECOND WHERE take_id = ?").param(take).update();
+        assertThat(recording.unfinished(takes.ofEpisode(school.student(), school.episodeId())).get(take).live()).isFalse();
         recording.sign(key);
-        assertThat(takes.ofEpisode(school.student(), school.episodeId()).get(0).recording(Instant.now())).isTrue();
+        assertThat(recording.unfinished(takes.ofEpisode(school.student(), school.episodeId())).get(take).live()).isTrue();
     }
 
     @Test

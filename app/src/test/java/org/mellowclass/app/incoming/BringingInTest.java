@@ -1,4 +1,4 @@
-package org.mellowclass.app.takes;
+package org.mellowclass.app.incoming;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -36,8 +36,13 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.mellowclass.app.MellowProperties;
 import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.sounds.TakeMeasuring;
+import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.takes.Take;
+import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.As;
 import org.mellowclass.app.testing.Schools;
@@ -64,6 +69,8 @@ class BringingInTest {
     @Autowired
     private TakeShelf takes;
     @Autowired
+    private TakeSounds sounds;
+    @Autowired
     private Schools schools;
     @Autowired
     private SoundEncoder encoder;
@@ -74,7 +81,7 @@ class BringingInTest {
     @Autowired
     private TakeMeasuring measuring;
     @Autowired
-    private TakeConversion conversion;
+    private Jobs jobs;
     @Autowired
     private JdbcClient database;
     @Autowired
@@ -98,7 +105,7 @@ class BringingInTest {
         Schools.await(() -> takes.ready(school.episodeId()).containsKey(id));
         Take take = takes.ready(school.episodeId()).get(id);
         assertThat(take.name()).isEqualTo("Grandad’s letters");
-        assertThat(take.channels()).isEqualTo(2);
+        assertThat(schools.sound(school, take.id()).channels()).isEqualTo(2);
         assertThat(Frames.toSeconds(take.frames())).isCloseTo(3, within(0.1));
     }
 
@@ -109,25 +116,27 @@ class BringingInTest {
             signal.samples()[0][i] = 1f;
         }
         long id = upload("loud.wav", bytes(signal));
-        Schools.await(() -> takes.ready(school.episodeId()).containsKey(id) && takes.ready(school.episodeId()).get(id).measured());
-        assertThat(takes.clipped(takes.ready(school.episodeId()).get(id))).containsExactly(new ClippedSpot(48_000, 48_011, 1));
+        Schools.await(() -> sounds.findings(id).isPresent());
+        assertThat(sounds.findings(id).orElseThrow().clipped()).containsExactly(new ClippedSpot(48_000, 48_011, 1));
     }
 
     @Test
     void sound_that_a_power_cut_took_a_part_of_is_made_again_before_it_is_measured() throws Exception {
         long id = schools.readyTake(school, Signal.sine(44_100, 300, 0, 2, -6), "Noor");
         Take whole = takes.ready(school.episodeId()).get(id);
-        try (FileChannel file = FileChannel.open(store.file(whole.soundKey()), StandardOpenOption.WRITE)) {
+        String wholeKey = schools.sound(school, id).soundKey();
+        try (FileChannel file = FileChannel.open(store.file(wholeKey), StandardOpenOption.WRITE)) {
             file.truncate(file.size() / 2);
         }
-        database.sql("UPDATE take SET clipped = NULL WHERE id = ?").param(id).update();
+        database.sql("DELETE FROM take_findings WHERE take_id = ?").param(id).update();
         assertThatThrownBy(() -> measuring.ensure(id)).hasMessageContaining("cut off");
-        conversion.run(id);
+        jobs.ask("take", id);
+        Schools.await(() -> sounds.findings(id).isPresent());
         Take again = takes.ready(school.episodeId()).get(id);
-        assertThat(again.measured()).isTrue();
-        assertThatThrownBy(() -> store.file(whole.soundKey())).as("what was cut off is gone").isInstanceOf(IOException.class);
+        assertThat(sounds.findings(id)).isPresent();
+        assertThatThrownBy(() -> store.file(wholeKey)).as("what was cut off is gone").isInstanceOf(IOException.class);
         assertThat(again.frames()).isEqualTo(whole.frames());
-        assertThat(Files.size(store.file(again.soundKey()))).isGreaterThan(again.frames() * Float.BYTES);
+        assertThat(Files.size(store.file(schools.sound(school, id).soundKey()))).isGreaterThan(again.frames() * Float.BYTES);
         assertThat(bench.head(school.student(), school.episodeId()).timeline().tracks()).singleElement()
                 .satisfies(track -> assertThat(track.clips()).hasSize(1));
     }
@@ -197,10 +206,10 @@ class BringingInTest {
     void skyline_data_comes_in_tiles_that_end_with_the_take() throws Exception {
         long id = schools.readyTake(school, Signal.sine(1, 440, 0, 30), "Noor");
         int bins = (int) Math.ceil(30.0 * Frames.RATE / Skyline.FRAMES_A_BIN[0]);
-        assertThat(takes.skyline(school.student(), id, 0, 0)).hasSize(2 * TakeShelf.TILE_BINS).contains((byte) 255);
-        assertThat(takes.skyline(school.student(), id, 0, 1)).hasSize(2 * (bins - TakeShelf.TILE_BINS));
-        assertThat(takes.skyline(school.student(), id, 0, 2)).isEmpty();
-        assertThat(takes.skyline(school.student(), id, 3, 0)).hasSize(2 * 88);
+        assertThat(sounds.skyline(school.student(), schools.sound(school, id).id(), 0, 0)).hasSize(2 * TakeSounds.TILE_BINS).contains((byte) 255);
+        assertThat(sounds.skyline(school.student(), schools.sound(school, id).id(), 0, 1)).hasSize(2 * (bins - TakeSounds.TILE_BINS));
+        assertThat(sounds.skyline(school.student(), schools.sound(school, id).id(), 0, 2)).isEmpty();
+        assertThat(sounds.skyline(school.student(), schools.sound(school, id).id(), 3, 0)).hasSize(2 * 88);
     }
 
     private long upload(String name, byte[] content) throws Exception {

@@ -1,4 +1,4 @@
-package org.mellowclass.app.takes;
+package org.mellowclass.app.incoming;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -27,12 +27,16 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mellowclass.app.MellowProperties;
+import org.mellowclass.app.sounds.TakeSounds;
+import org.mellowclass.app.takes.Take;
+import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.Schools;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.RandomAccessSound;
 import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.treatment.Treatment;
 import org.springframework.beans.factory.annotation.Autowired;
 
 /** Every dress that sound comes in, and everything that only pretends: imported, or refused with the right words. */
@@ -47,6 +51,8 @@ class TortureTest {
     private BringingIn bringingIn;
     @Autowired
     private TakeShelf takes;
+    @Autowired
+    private TakeSounds sounds;
     @Autowired
     private Schools schools;
     @Autowired
@@ -157,7 +163,7 @@ class TortureTest {
             assertThat(take.state()).as(name).isEqualTo(Take.State.READY);
             assertThat(Frames.toSeconds(take.frames())).as(name).isBetween(0.5, 1.2);
         });
-        assertThat(takes.missing(imported.get("cut.flac"))).singleElement().satisfies(span -> assertThat(span.endFrame()).isEqualTo(Frames.ofSeconds(2)));
+        assertThat(sounds.missingOf(school.episodeId()).get(imported.get("cut.flac").id())).singleElement().satisfies(span -> assertThat(span.endFrame()).isEqualTo(Frames.ofSeconds(2)));
     }
 
     @Test
@@ -192,7 +198,7 @@ class TortureTest {
     }
 
     private float[] samples(Take take) {
-        try (RandomAccessSound sound = takes.open(take.id())) {
+        try (RandomAccessSound sound = sounds.open(take.id(), Treatment.NONE)) {
             float[][] samples = new float[sound.channels()][(int) sound.frames()];
             sound.readAt(0, samples, 0, samples[0].length);
             return samples[0];

@@ -1,9 +1,9 @@
-package org.mellowclass.app.takes;
+package org.mellowclass.app.recording;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
 import org.junit.jupiter.api.Test;
-import org.mellowclass.app.takes.RecentPeaks.Word;
+import org.mellowclass.app.recording.RecentPeaks.Word;
 
 class RecentPeaksTest {
 

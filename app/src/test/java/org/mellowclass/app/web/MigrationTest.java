@@ -1,0 +1,81 @@
+package org.mellowclass.app.web;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.Statement;
+import java.util.List;
+import java.util.zip.GZIPInputStream;
+
+import org.flywaydb.core.Flyway;
+import org.junit.jupiter.api.Test;
+import org.springframework.core.io.ByteArrayResource;
+import org.springframework.core.io.support.EncodedResource;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.datasource.DriverManagerDataSource;
+import org.springframework.jdbc.datasource.init.ScriptUtils;
+
+/** Filled databases of earlier versions become what this version expects, and nothing in them is lost. */
+class MigrationTest {
+
+    private static final String SCHEMA = "mellow_migration_tests";
+
+    private static JdbcClient migrated(String dump) throws Exception {
+        String server = System.getenv("MELLOW_DATABASE_SERVER");
+        String user = System.getenv("MELLOW_DATABASE_USER");
+        String password = System.getenv("MELLOW_DATABASE_PASSWORD");
+        try (Connection connection = DriverManager.getConnection(server + "/" + SCHEMA + "?createDatabaseIfNotExist=true", user, password);
+             Statement statement = connection.createStatement();
+             InputStream file = new GZIPInputStream(MigrationTest.class.getResourceAsStream(dump))) {
+            statement.execute("DROP DATABASE " + SCHEMA);
+            statement.execute("CREATE DATABASE " + SCHEMA);
+            statement.execute("USE " + SCHEMA);
+            // as the dump itself asks for, in comments that only the command-line client reads
+            statement.execute("SET FOREIGN_KEY_CHECKS = 0, SQL_MODE = 'NO_AUTO_VALUE_ON_ZERO'");
+            ScriptUtils.executeSqlScript(connection, new EncodedResource(new ByteArrayResource(file.readAllBytes()), StandardCharsets.UTF_8));
+        }
+        DriverManagerDataSource source = new DriverManagerDataSource(server + "/" + SCHEMA, user, password);
+        Flyway.configure().dataSource(source).load().migrate();
+        return JdbcClient.create(source);
+    }
+
+    /** It holds two speakers parted (38), a side left out (44), tops drawn anew (49), a clock corrected (135) and an erased one (93). */
+    @Test
+    void takes_that_were_made_of_others_become_treatments_of_these() throws Exception {
+        JdbcClient database = migrated("/db/v11.sql.gz");
+        assertThat(database.sql("SELECT concat(id, ' is ', take_id, ' by ', treatment) FROM former_take ORDER BY id").query(String.class).list())
+                .isEqualTo(List.of(
+                        "39 is 38 by {\"steps\":[{\"type\":\"sides\",\"sides\":\"LEFT\"}]}",
+                        "40 is 38 by {\"steps\":[{\"type\":\"sides\",\"sides\":\"RIGHT\"}]}",
+                        "45 is 44 by {\"steps\":[{\"type\":\"sides\",\"sides\":\"LEFT\"}]}",
+                        "47 is 46 by {\"steps\":[{\"type\":\"sides\",\"sides\":\"LEFT\"}]}",
+                        "48 is 46 by {\"steps\":[{\"type\":\"sides\",\"sides\":\"RIGHT\"}]}",
+                        "50 is 49 by {\"steps\":[{\"type\":\"tops\"}]}",
+                        "94 is 93 by {\"steps\":[{\"type\":\"sides\",\"sides\":\"LEFT\"}]}",
+                        "136 is 135 by {\"steps\":[{\"type\":\"clock\",\"longerPpm\":89.72160119648602}]}"));
+        assertThat(count(database, "take WHERE id IN (SELECT id FROM former_take)")).as("made takes are takes no more").isZero();
+        assertThat(count(database, "take")).as("what was said is all there: 162 takes, of which 8 were made").isEqualTo(154);
+        assertThat(count(database, "sound WHERE treatment_key <> 'as-it-is'")).as("their files are sounds now, but for the erased one").isEqualTo(7);
+        assertThat(count(database, "sound s JOIN take t ON t.id = s.take_id WHERE t.state = 'READY' AND s.treatment_key = 'as-it-is'"))
+                .as("every take that can be heard has its sound").isEqualTo(count(database, "take WHERE state = 'READY'"));
+        assertThat(count(database, "recording")).isEqualTo(count(database, "take WHERE origin = 'RECORDED'"));
+        assertThat(database.sql("SELECT first_take, second_take FROM line_up WHERE episode_id = 279").query((row, number) ->
+                List.of(row.getLong(1), row.getLong(2))).list()).as("the pair with the corrected take is the pair that it was made of")
+                .containsExactly(List.of(134L, 135L));
+    }
+
+    @Test
+    void a_sound_that_was_made_before_has_the_name_under_which_it_is_looked_for_now() throws Exception {
+        JdbcClient database = migrated("/db/v11.sql.gz");
+        String json = "{\"steps\":[{\"type\":\"sides\",\"sides\":\"LEFT\"}]}";
+        assertThat(database.sql("SELECT treatment FROM sound WHERE take_id = 44 AND treatment_key = sha2(?, 256)").param("1:" + json)
+                .query(String.class).list()).containsExactly(json);
+    }
+
+    private static int count(JdbcClient database, String from) {
+        return database.sql("SELECT count(*) FROM " + from).query(Integer.class).single();
+    }
+}
