@@ -12,6 +12,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.testing.Seeds;
 import org.mellowclass.core.testing.Timelines;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
@@ -58,7 +59,7 @@ class NoteAnchorTest {
     }
 
     static IntStream seeds() {
-        return IntStream.range(0, 200);
+        return Seeds.first(200);
     }
 
     @ParameterizedTest

@@ -18,6 +18,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.mellowclass.core.sound.Decibels;
 import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.testing.Seeds;
 import org.mellowclass.core.testing.Timelines;
 import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Fade;
@@ -34,7 +35,7 @@ class EditsTest {
     private static final long EDGE = Fade.EDGE_FRAMES;
 
     static IntStream seeds() {
-        return IntStream.range(0, Integer.getInteger("mellow.seeds", 200));
+        return Seeds.first(200);
     }
 
     /** One frame of a source. */

@@ -14,6 +14,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.testing.Seeds;
 import org.mellowclass.core.testing.Timelines;
 import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Fade;
@@ -23,7 +24,7 @@ import org.mellowclass.core.timeline.Track;
 class RemoveTest {
 
     static IntStream seeds() {
-        return IntStream.range(0, 300);
+        return Seeds.first(300);
     }
 
     /** Which frame of which take a track plays, and how loud, apart from the fades that new edges get. */

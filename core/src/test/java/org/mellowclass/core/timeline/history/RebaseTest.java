@@ -17,6 +17,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.testing.Seeds;
 import org.mellowclass.core.testing.Timelines;
 import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.TimeMaps;
@@ -42,7 +43,7 @@ import org.mellowclass.core.treatment.RedrawTops;
 class RebaseTest {
 
     static IntStream seeds() {
-        return IntStream.range(0, Integer.getInteger("mellow.seeds", 4000));
+        return Seeds.first(4000);
     }
 
     /** What an edit comes to on a timeline that another edit has made meanwhile. */
