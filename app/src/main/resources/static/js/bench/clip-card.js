@@ -7,7 +7,7 @@ export class ClipCard {
   #bench;
   #clipId = null;
 
-  /** @param bench rows, layout(), timeline(), edit(wish) */
+  /** @param bench page, timeline(), edit(wish) */
   constructor(bench) {
     this.#bench = bench;
     byId('clip-gain').addEventListener('input', () => { byId('clip-gain-db').value = byId('clip-gain').value; });
@@ -22,8 +22,9 @@ export class ClipCard {
     byId('clip-let-go').addEventListener('click', () => this.show(null));
   }
 
-  get clipId() {
-    return this.#clipId;
+  /** Where the clip begins; null if none is shown. */
+  get frame() {
+    return this.#clip()?.startFrame ?? null;
   }
 
   show(clipId) {
@@ -46,10 +47,6 @@ export class ClipCard {
     byId('clip-gain').value = byId('clip-gain-db').value = clip.gainDb;
     byId('clip-track').replaceChildren(...this.#bench.timeline().tracks.map(each =>
       new Option(each.name, each.id, false, each.id === track.id)));
-    const layout = this.#bench.layout();
-    const row = this.#bench.rows.row(layout.rowOf(clip.startFrame));
-    const margin = byId('margin').getBoundingClientRect();
-    byId('clip-card').style.top = `${Math.max(8, row.element.getBoundingClientRect().top - margin.top)}px`;
   }
 
   #track() {

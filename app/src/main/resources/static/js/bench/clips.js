@@ -1,7 +1,7 @@
 // The clips on the page: where they start and end, and the grips by which one that is pointed at or focused is moved and
 // trimmed, by pointer or by arrows. What a drag will do is outlined before it happens.
 import { RATE, fineClock } from '../shared/time.js';
-import { snapped } from './snapping.js';
+import { snapped } from '../page/snapping.js';
 
 const STEP = RATE / 100;
 const LONG_STEP = RATE / 10;

@@ -1,76 +1,51 @@
-// The bench: brings layout, drawing, selection, playing and edits together.
-import { limitsOf } from '../shared/level-scale.js';
-import { RATE, clock, fineClock } from '../shared/time.js';
+// The bench: the page of rows, with all that may be done to an episode by its crew.
+import { RATE, fineClock } from '../shared/time.js';
+import { attachCommands, readingCommands } from '../page/commands.js';
+import { Page } from '../page/page.js';
+import { Preview } from '../page/preview.js';
 import { ClipCard } from './clip-card.js';
 import { Clips } from './clips.js';
-import { attachDragSelect } from './drag-select.js';
 import { Edits } from './edits.js';
 import { Flags } from './flags.js';
-import { attachKeys } from './keys.js';
-import { Layout, ROW_SECONDS } from './layout.js';
 import { MarginNotes } from './margin-notes.js';
-import { drawOverview } from './overview.js';
-import { Preview } from './preview.js';
-import { Ribbon } from './ribbon.js';
-import { Rows } from './rows.js';
-import { Selection, drawCard, drawMarker } from './selection.js';
+import { drawCard } from './selection-card.js';
 import { attachShelf } from './shelf.js';
-import { closest, closestEnd, mapAt } from './time-map.js';
 import { drawTrackGains } from './track-gains.js';
 import { drawUnusedTakes } from './unused-takes.js';
-import { Gauge } from './gauge.js';
 
 const byId = id => document.getElementById(id);
 const bench = byId('bench');
 const episodeId = bench.dataset.episode;
 const own = bench.dataset.own === 'true';
-const { lowGood, highGood } = limitsOf(bench.dataset);
 
 const edits = new Edits(episodeId);
-const rows = new Rows(byId('rows'), bench.dataset.icons, { low: lowGood, high: highGood });
-const ribbon = new Ribbon();
-const selection = new Selection();
 const preview = new Preview((revision, from, to) => `/episodes/${episodeId}/sound/${revision}/raw/${from}-${to}`,
-  () => say('Your change is being made. You hear it in a moment.'));
-const gauge = new Gauge(bench.dataset);
-const shared = { rows, layout: () => layout, timeline: () => edits.timeline, position: () => position, edit: (wish, gesture) => edit(wish, gesture),
-  gesture: () => edits.gesture(),
-  goTo: frame => goTo(frame), onChosen: clipId => chooseClip(clipId) };
+  () => page.say('Your change is being made. You hear it in a moment.'));
+const page = new Page(bench, preview, () => draw());
+const shared = { page, rows: page.rows, layout: () => page.layout, timeline: () => edits.timeline, position: () => page.position,
+  edit: (wish, gesture) => edit(wish, gesture), gesture: () => edits.gesture(), goTo: frame => page.goTo(frame), onChosen: clipId => chooseClip(clipId),
+  cards: () => [{ element: byId('card'), frame: page.selection.start }, ...(clipCard ? [{ element: byId('clip-card'), frame: clipCard.frame }] : [])] };
 const clips = new Clips(byId('rows'), bench.dataset.icons, shared);
 const flags = new Flags(bench.dataset.icons, shared);
 const notes = new MarginNotes(episodeId, bench.dataset.icons, own, shared);
 const clipCard = own ? new ClipCard(shared) : null;
-let zoom = ROW_SECONDS.indexOf(40);
-let layout = null;
-let position = 0;
-let playingTo = 0;
+
+edits.onMoved = (maps, tracks) => page.moveBy(maps, tracks);
 
 // ---- showing
 
-function showTimeline() {
-  const timeline = edits.timeline;
-  layout = new Layout(timeline, ROW_SECONDS[zoom]);
-  position = Math.min(position, timeline.frames);
-  if (selection.present && selection.end > timeline.frames) {
-    selection.letGo();
-  }
-  rows.show(layout);
+function draw() {
+  const { timeline } = page;
   byId('empty').hidden = timeline.frames > 0;
   if (byId('hand-in')) {
     byId('hand-in').hidden = timeline.frames === 0;
   }
-  byId('length').textContent = clock(timeline.frames);
-  byId('row-length').innerText = layout.rowFrames / RATE === ROW_SECONDS[zoom] ? `${ROW_SECONDS[zoom]} s\na row` : 'whole\nepisode';
-  byId('closer').disabled = zoom === 0;
-  byId('further').disabled = zoom === ROW_SECONDS.length - 1;
   byId('undo').disabled = !own || !timeline.canUndo;
   byId('redo').disabled = !own || !timeline.canRedo;
   clips.draw(own);
   flags.draw();
-  showSelection();
-  showPosition();
+  drawCard(page);
   notes.draw();
-  drawOverview(byId('overview'), layout, row => rows.row(row).element.scrollIntoView({ block: 'center' }));
   if (own) {
     drawTrackGains(timeline, edit);
     byId('track-gains-card').hidden = timeline.tracks.length === 0;
@@ -79,245 +54,117 @@ function showTimeline() {
   }
 }
 
-function showSelection() {
-  drawMarker(selection, rows, layout);
-  drawCard(selection, rows, layout, edits.timeline);
-}
-
-function showPosition() {
-  byId('clock').textContent = fineClock(position);
-  ribbon.show(rows, layout, position, preview.playing);
-}
-
 function chooseClip(clipId) {
   if (clipId !== null) {
-    selection.letGo();
+    page.selection.letGo();
   }
   clipCard?.show(clipId);
+  notes.arrange();
 }
 
-function say(words) {
-  byId('message').hidden = !words;
-  byId('message').textContent = words ?? '';
-}
-
-// ---- playing
-
-function showPlaying() {
-  byId('play').setAttribute('aria-label', preview.playing ? 'Pause' : 'Play');
-  byId('play').querySelector('use').setAttribute('href', `${bench.dataset.icons}#${preview.playing ? 'pause' : 'play'}`);
-}
-
-function playFrom(from, to = edits.timeline.frames) {
-  if (from >= to) {
-    return;
+page.selection.onChange(() => {
+  if (page.layout) {
+    if (page.selection.present) {
+      clipCard?.show(null);
+    }
+    drawCard(page);
+    notes.arrange();
   }
-  position = from;
-  playingTo = to;
-  preview.play(edits.timeline.revision, from, to, end => {
-    position = end;
-    showPosition();
-    showPlaying();
-  }).catch(problem => {
-    preview.stop();
-    say(problem.message);
-    showPlaying();
-  });
-  showPlaying();
-  requestAnimationFrame(follow);
-}
-
-function follow() {
-  gauge.show(preview.levelDbfs);
-  if (preview.playing) {
-    position = preview.position;
-    showPosition();
-    requestAnimationFrame(follow);
-  }
-}
-
-function stop() {
-  position = preview.position ?? position;
-  preview.stop();
-  showPosition();
-  showPlaying();
-}
+});
 
 // ---- editing
 
 async function change(work) {
-  const wasAt = preview.playing ? preview.position : position;
-  stop();
-  position = wasAt;
+  page.stop();
   try {
-    say(null);
+    page.say(null);
     await work();
-    position = Math.min(position, edits.timeline.frames);
   } catch (problem) {
-    say(problem.message);
+    page.say(problem.message);
     if (problem.status === 409) {
       await edits.load();
     }
   }
-  showTimeline();
+  page.show(edits.timeline);
 }
 
 const edit = (wish, gesture = edits.gesture()) => change(() => edits.edit(wish, gesture));
-
-/** Everything that stands at a time goes where that time has gone. */
-edits.onMoved = (maps, tracks) => {
-  selection.moveBy(maps);
-  const map = mapAt(maps, tracks, position);
-  position = closest(map, preview.position ?? position);
-  playingTo = closestEnd(map, playingTo);
-};
-
-if (own) {
-  attachShelf(episodeId, {
-    timeline: () => edits.timeline,
-    position: () => now(),
-    gesture: () => edits.gesture(),
-    layIn: (soundId, excerptId, trackName, startFrame, gesture) => change(async () => {
-      await edits.layIn({ soundId, excerptId, trackName, startFrame }, gesture);
-      say('It is on the page. Undo takes it away again.');
-    }),
-  });
-}
 
 const DONE = { remove: 'Removed', blank: 'Blanked', soften: 'Softened' };
 
 /** Does something to what is selected, and says what. */
 function onSelection(type) {
-  if (!own || !selection.present || selection.trackIds.size === 0) {
-    return;
-  }
+  const { selection } = page;
   const { start, end, trackIds } = selection;
   change(async () => {
     await edits.edit({ type, startFrame: start, endFrame: end, trackIds: [...trackIds] });
-    position = selection.start;
+    page.position = selection.start;
     selection.letGo();
-    say(`${DONE[type]} ${((end - start) / RATE).toFixed(2)} s. Undo brings it back.`);
-    byId('page').focus({ preventScroll: true });
+    page.say(`${DONE[type]} ${((end - start) / RATE).toFixed(2)} s. Undo brings it back.`);
+    page.focus();
   });
 }
 
 /** Splits at the position, on the selected tracks or on all. */
 function split() {
-  if (own) {
-    const trackIds = selection.present ? [...selection.trackIds] : everyTrack();
-    const frame = now();
-    change(async () => {
-      await edits.edit({ type: 'split', frame, trackIds });
-      say(`Split at ${fineClock(frame, 2)}. Nothing sounds different.`);
-    });
-  }
-}
-
-// ---- pointing
-
-function tiedTracks(trackId) {
-  const group = edits.timeline.tracks.find(track => track.id === trackId)?.group;
-  return edits.timeline.tracks.filter(track => group === undefined || track.group === group).map(track => track.id);
-}
-
-attachDragSelect(byId('rows'), {
-  rows,
-  selection,
-  tiedTracks,
-  length: () => edits.timeline.frames,
-  onClick: frame => playFrom(frame),
-  onEnd: () => byId('page').focus({ preventScroll: true }),
-});
-
-byId('rows').addEventListener('click', event => {
-  const play = event.target.closest('.row-play');
-  if (play) {
-    playFrom(layout.rowStart(Number(play.closest('.row').dataset.row)));
-  }
-});
-
-// ---- what can be done
-
-function setZoom(next) {
-  const row = rows.row(layout.rowOf(position))?.element;
-  const wasAt = row?.getBoundingClientRect().top;
-  zoom = Math.max(0, Math.min(ROW_SECONDS.length - 1, next));
-  showTimeline();
-  // the row with the position stays where it was on the screen
-  const now = rows.row(layout.rowOf(position))?.element;
-  if (wasAt !== undefined && now) {
-    window.scrollBy(0, now.getBoundingClientRect().top - wasAt);
-  }
-}
-
-function goTo(frame) {
-  if (preview.playing) {
-    playFrom(frame);
-  } else {
-    position = frame;
-    showPosition();
-  }
+  const trackIds = page.selection.present ? [...page.selection.trackIds] : page.everyTrack();
+  const frame = page.now();
+  change(async () => {
+    await edits.edit({ type: 'split', frame, trackIds });
+    page.say(`Split at ${fineClock(frame, 2)}. Nothing sounds different.`);
+  });
 }
 
 /** Whose sound a flag at the position speaks of: the first selected track, or the first with sound there. */
 function trackForFlag() {
   const heard = edits.timeline.tracks.find(track => track.clips.some(
-    clip => clip.startFrame <= now() && now() < clip.startFrame + clip.frames));
-  return selection.present ? [...selection.trackIds][0] : (heard ?? edits.timeline.tracks[0])?.id;
+    clip => clip.startFrame <= page.now() && page.now() < clip.startFrame + clip.frames));
+  return page.selection.present ? [...page.selection.trackIds][0] : (heard ?? edits.timeline.tracks[0])?.id;
 }
 
-const everyTrack = () => edits.timeline.tracks.map(track => track.id);
-const now = () => preview.position ?? position;
+const somethingSelected = () => page.selection.present && page.selection.trackIds.size > 0;
 
-const actions = {
-  play: () => (preview.playing ? stop() : playFrom(position >= edits.timeline.frames ? 0 : position)),
-  playSelection: () => selection.present && playFrom(selection.start, selection.end),
-  toStart: () => goTo(0),
-  toEnd: () => { stop(); position = edits.timeline.frames; showPosition(); },
-  nudge: frames => (selection.present ? selection.nudge(now(), frames, edits.timeline.frames)
-    : goTo(Math.max(0, Math.min(edits.timeline.frames, now() + frames)))),
-  markStart: () => selection.set(now(), selection.present && selection.end > now() ? selection.end : Math.min(edits.timeline.frames, now() + RATE), selection.present ? selection.trackIds : everyTrack()),
-  markEnd: () => selection.set(selection.present && selection.start < now() ? selection.start : Math.max(0, now() - RATE), now(), selection.present ? selection.trackIds : everyTrack()),
-  selectAll: () => selection.set(0, edits.timeline.frames, everyTrack()),
-  letGo: () => { selection.letGo(); chooseClip(null); },
-  remove: () => onSelection('remove'),
-  blank: () => onSelection('blank'),
-  soften: () => onSelection('soften'),
-  split,
-  flag: () => own && edits.timeline.tracks.length > 0 && flags.ask(trackForFlag(), now()),
-  undo: () => own && edits.timeline.canUndo && change(() => edits.undo(words => window.confirm(words))),
-  redo: () => own && edits.timeline.canRedo && change(() => edits.redo()),
-  closer: () => setZoom(zoom - 1),
-  further: () => setZoom(zoom + 1),
-  whole: () => setZoom(ROW_SECONDS.length - 1),
-  showKeys: () => byId('keys').showModal(),
-};
+const editing = [
+  { name: 'remove', keys: ['4'], shown: ['4', '5', '6'], words: 'remove, blank, soften the selection', buttons: ['remove'], edits: true,
+    possible: somethingSelected, run: () => onSelection('remove') },
+  { name: 'blank', keys: ['5'], shown: [], words: '', buttons: ['blank'], edits: true, possible: somethingSelected, run: () => onSelection('blank') },
+  { name: 'soften', keys: ['6'], shown: [], words: '', buttons: ['soften'], edits: true, possible: somethingSelected, run: () => onSelection('soften') },
+  { name: 'split', keys: ['7'], shown: ['7'], words: 'split at the position', buttons: ['split'], edits: true,
+    possible: () => edits.timeline.tracks.length > 0, run: split },
+  { name: 'flag', keys: ['n'], shown: ['N'], words: 'name this moment with a flag', buttons: ['add-flag'], edits: true,
+    possible: () => edits.timeline.tracks.length > 0, run: () => flags.ask(trackForFlag(), page.now()) },
+  { name: 'undo', keys: ['Control+z'], shown: ['Ctrl', 'Z'], words: 'undo; with Shift redo', buttons: ['undo'], edits: true,
+    possible: () => edits.timeline.canUndo, run: () => change(() => edits.undo(words => window.confirm(words))) },
+  { name: 'redo', keys: ['Control+Shift+z'], shown: [], words: '', buttons: ['redo'], edits: true,
+    possible: () => edits.timeline.canRedo, run: () => change(() => edits.redo()) },
+  { name: 'to-clips', keys: [], shown: ['Tab'], words: 'to the grips of clips: arrows move or trim, up and down change the track', edits: true,
+    run: () => {} },
+];
+const reading = readingCommands(page).map(command => (command.name === 'let-go'
+  ? { ...command, run: () => { command.run(); chooseClip(null); } } : command));
+attachCommands([...reading, ...editing], own);
 
-attachKeys(actions);
-for (const [id, action] of Object.entries({ play: actions.play, undo: actions.undo, redo: actions.redo, closer: actions.closer,
-  further: actions.further, remove: actions.remove, blank: actions.blank, soften: actions.soften, split: actions.split,
-  'add-flag': actions.flag, 'hear-selection': actions.playSelection, 'let-go': actions.letGo,
-  'show-keys': actions.showKeys })) {
-  byId(id)?.addEventListener('click', action);
+if (own) {
+  attachShelf(episodeId, {
+    timeline: () => edits.timeline,
+    position: () => page.now(),
+    gesture: () => edits.gesture(),
+    layIn: (soundId, excerptId, trackName, startFrame, gesture) => change(async () => {
+      await edits.layIn({ soundId, excerptId, trackName, startFrame }, gesture);
+      page.say('It is on the page. Undo takes it away again.');
+    }),
+  });
 }
-selection.onChange(() => {
-  if (layout) {
-    if (selection.present) {
-      clipCard?.show(null);
-    }
-    showSelection();
-  }
-});
 
-edits.load().then(() => {
-  showTimeline();
+edits.load().then(timeline => {
+  page.show(timeline);
   edits.follow(newer => {
-    showTimeline();
+    page.show(edits.timeline);
     if (newer) {
-      say('Somebody in your crew changed the page. It is shown as it is now.');
-      if (preview.playing) {
-        playFrom(position, playingTo);
+      page.say('Somebody in your crew changed the page. It is shown as it is now.');
+      if (page.playing) {
+        page.playOn();
       }
     }
   });
-}).catch(problem => say(problem.message));
+}).catch(problem => page.say(problem.message));

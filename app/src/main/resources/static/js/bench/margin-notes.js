@@ -1,9 +1,9 @@
 // The teacher's notes, in the margin beside the rows they speak of. They stay with their words, and say so when these are gone.
 import { getJson, postJson } from '../shared/http.js';
 import { fineClock } from '../shared/time.js';
+import { arrange } from '../page/margin.js';
 
 const KINDS = { LOVELY: ['heart', 'lovely'], QUESTION: ['circle-help', 'question'], MEND: ['wrench', 'mend this'] };
-const GAP = 8;
 
 export class MarginNotes {
   #bench;
@@ -13,7 +13,7 @@ export class MarginNotes {
   #revision = null;
   #notes = [];
 
-  /** @param bench rows, layout(), timeline(), goTo(frame) */
+  /** @param bench page, timeline(), goTo(frame), cards() */
   constructor(episodeId, icons, own, bench) {
     this.#episode = `/episodes/${episodeId}`;
     this.#icons = icons;
@@ -37,18 +37,14 @@ export class MarginNotes {
   #show() {
     const list = document.getElementById('margin-notes');
     list.replaceChildren(...this.#notes.map(note => this.#card(note)));
-    const margin = document.getElementById('margin').getBoundingClientRect();
-    let free = list.getBoundingClientRect().top - margin.top;
-    const { rows } = this.#bench;
-    const topOf = note => rows.row(this.#bench.layout().rowOf(note.places[0]?.startFrame ?? Infinity))?.element
-      .getBoundingClientRect().top - margin.top;
-    this.#notes.map((note, i) => ({ card: list.children[i], top: note.places.length > 0 ? topOf(note) : Infinity }))
-      .sort((a, b) => a.top - b.top).forEach(({ card, top }) => {
-        free = Math.max(free, Number.isFinite(top) ? top : free);
-        card.style.top = `${free}px`;
-        free += card.offsetHeight + GAP;
-      });
-    list.style.height = `${Math.max(0, free - (list.getBoundingClientRect().top - margin.top))}px`;
+    this.arrange();
+  }
+
+  /** Puts all cards of the margin in their places. */
+  arrange() {
+    const list = document.getElementById('margin-notes');
+    const notes = this.#notes.slice(0, list.children.length).map((note, i) => ({ element: list.children[i], frame: note.places[0]?.startFrame ?? null }));
+    arrange(this.#bench.page, list, this.#bench.cards(), notes);
   }
 
   #card(note) {

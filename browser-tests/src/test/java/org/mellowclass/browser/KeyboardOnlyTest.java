@@ -34,7 +34,7 @@ class KeyboardOnlyTest extends BrowserTest {
             Page teacher = page();
             signIn(teacher, "/sign-in?as=teacher", "okoro@saltmarsh.example", "high tide at nine");
             press(teacher, teacher.locator("a[href$='" + crew.url().replaceAll(".*(/hand-ins/\\d+).*", "$1") + "']").first(), "Enter");
-            press(teacher, teacher.locator("[data-play]"), "Enter");
+            press(teacher, teacher.locator("#play"), "Enter");
             await(teacher, "document.querySelector('audio').currentTime > 0.3");
             writeANote(teacher);
             type(teacher, teacher.getByLabel("One sentence for the crew"), "It goes out.");
@@ -90,11 +90,12 @@ class KeyboardOnlyTest extends BrowserTest {
     }
 
     private static void writeANote(Page teacher) {
+        press(teacher, teacher.getByText("Mark from here"), "Enter");
         type(teacher, teacher.getByLabel("From", new Page.GetByLabelOptions().setExact(true)), "0:01");
         type(teacher, teacher.getByLabel("To", new Page.GetByLabelOptions().setExact(true)), "0:02.5");
         type(teacher, teacher.getByLabel("Your note"), "I can hear the rope.");
         press(teacher, teacher.getByText("Write it in the margin"), "Enter");
-        teacher.locator(".note", new Page.LocatorOptions().setHasText("I can hear the rope.")).waitFor();
+        teacher.locator(".note-card", new Page.LocatorOptions().setHasText("I can hear the rope.")).waitFor();
     }
 
     private static void type(Page page, Locator field, String words) {

@@ -65,7 +65,7 @@ class WholeWayTest extends BrowserTest {
 
             crew.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Hand in")).click();
             crew.getByText("Sound check").waitFor();
-            assertThat(crew.locator("table").innerText()).contains("−16.0 LUFS");
+            assertThat(crew.locator(".readings").innerText()).contains("−16.0 LUFS");
 
             Page teacher = page();
             signInAsTeacher(teacher);

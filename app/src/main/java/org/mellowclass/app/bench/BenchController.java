@@ -47,6 +47,7 @@ class BenchController {
         Episode episode = access.openedEpisode(viewer, episodeId);
         model.addAttribute("episode", episode);
         model.addAttribute("own", !viewer.isTeacher());
+        model.addAttribute("viewerId", viewer.id());
         model.addAttribute("workingLevel", WorkingLevel.STANDARD);
         return "bench/page";
     }

@@ -19,6 +19,8 @@ import org.mellowclass.core.timeline.RoomSource;
 import org.mellowclass.core.timeline.Source;
 import org.mellowclass.core.timeline.TakeSource;
 import org.mellowclass.core.timeline.TimeMaps;
+import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.history.HistoryPoint;
 import org.mellowclass.core.treatment.RedrawTops;
 import org.springframework.stereotype.Component;
 
@@ -67,9 +69,17 @@ public class BenchViews {
                                Map<Long, TakeView> takes, long since, Map<Long, List<long[]>> maps) {
     }
 
+    /** A revision that nobody changes any more. */
+    public TimelineView frozen(long episodeId, long revision, Timeline timeline) {
+        return view(episodeId, new Head(new HistoryPoint(revision, 0, 0), "", timeline), 0, TimeMaps.NONE);
+    }
+
     /** With the way that times have gone since the revision that the page shows; 0 for a page that shows none. */
     public TimelineView view(Person viewer, long episodeId, Head head, long since) {
-        TimeMaps maps = since == 0 ? TimeMaps.NONE : bench.maps(viewer, episodeId, since, head.seq());
+        return view(episodeId, head, since, since == 0 ? TimeMaps.NONE : bench.maps(viewer, episodeId, since, head.seq()));
+    }
+
+    private TimelineView view(long episodeId, Head head, long since, TimeMaps maps) {
         Map<Long, TakeView> views = new TreeMap<>();
         Map<Long, TakeFindings> findings = sounds.findingsOf(episodeId);
         for (Take take : takes.ready(episodeId).values()) {

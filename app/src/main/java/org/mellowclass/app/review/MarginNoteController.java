@@ -35,12 +35,12 @@ class MarginNoteController {
         long start = times.frames(from).orElseThrow(() -> Refusal.unfit("note.SPAN"));
         long end = times.frames(to).orElseThrow(() -> Refusal.unfit("note.SPAN"));
         notes.write(viewer, handInId, kind, words, start, end);
-        return "redirect:/hand-ins/" + handInId + "#notes-heading";
+        return "redirect:/hand-ins/" + handInId;
     }
 
     @PostMapping("/notes/{noteId}/take-back")
     String takeBack(@AuthenticationPrincipal Person viewer, @PathVariable long noteId) {
-        return "redirect:/hand-ins/" + notes.takeBack(viewer, noteId).handInId() + "#notes-heading";
+        return "redirect:/hand-ins/" + notes.takeBack(viewer, noteId).handInId();
     }
 
     /** A note as the bench shows it. */

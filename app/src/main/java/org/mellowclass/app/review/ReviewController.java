@@ -3,10 +3,14 @@ package org.mellowclass.app.review;
 import java.io.IOException;
 import java.util.List;
 
+import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.bench.BenchViews;
+import org.mellowclass.app.bench.BenchViews.TimelineView;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
-import org.mellowclass.app.web.SkylinePicture;
+import org.mellowclass.core.soundcheck.WorkingLevel;
+import jakarta.servlet.http.HttpServletResponse;
 import org.springframework.core.io.FileSystemResource;
 import org.springframework.core.io.Resource;
 import org.springframework.http.CacheControl;
@@ -19,21 +23,25 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
 
 @Controller
 class ReviewController {
 
     private static final MediaType FLAC = MediaType.valueOf("audio/flac");
-    private static final int PICTURE_COLUMNS = 240;
 
     private final Access access;
     private final HandIns handIns;
     private final MarginNotes notes;
+    private final Bench bench;
+    private final BenchViews views;
 
-    ReviewController(Access access, HandIns handIns, MarginNotes notes) {
+    ReviewController(Access access, HandIns handIns, MarginNotes notes, Bench bench, BenchViews views) {
         this.access = access;
         this.handIns = handIns;
         this.notes = notes;
+        this.bench = bench;
+        this.views = views;
     }
 
     @PostMapping("/episodes/{episodeId}/hand-ins")
@@ -57,11 +65,22 @@ class ReviewController {
         return "review/page";
     }
 
-    /** The middle of the page alone, which it asks for again while the mixdown is made. */
+    /** How far a hand-in has come; the page is loaded again once it can be heard. */
     @GetMapping("/hand-ins/{handInId}/progress")
-    String progress(@AuthenticationPrincipal Person viewer, @PathVariable long handInId, Model model) {
+    String progress(@AuthenticationPrincipal Person viewer, @PathVariable long handInId, Model model, HttpServletResponse response) {
         addHandIn(viewer, handInId, model);
-        return "review/hand-in :: hand-in";
+        if (handIns.find(viewer, handInId).ready()) {
+            response.setHeader("HX-Refresh", "true");
+        }
+        return "review/on-its-way :: state";
+    }
+
+    /** What was handed in, as the page draws it. */
+    @GetMapping("/hand-ins/{handInId}/timeline")
+    @ResponseBody
+    TimelineView timeline(@AuthenticationPrincipal Person viewer, @PathVariable long handInId) {
+        HandIn handIn = handIns.find(viewer, handInId);
+        return views.frozen(handIn.episodeId(), handIn.revisionSeq(), bench.timeline(handIn.timelineHash()));
     }
 
     @PostMapping("/hand-ins/{handInId}/decision")
@@ -89,7 +108,8 @@ class ReviewController {
             model.addAttribute("notes", notes.of(handIn));
             model.addAttribute("kinds", MarginNote.Kind.values());
             model.addAttribute("report", handIns.report(handIn));
-            model.addAttribute("picture", SkylinePicture.of(handIns.skyline(handIn), PICTURE_COLUMNS));
+            model.addAttribute("workingLevel", WorkingLevel.STANDARD);
+            model.addAttribute("viewerId", viewer.id());
         }
     }
 

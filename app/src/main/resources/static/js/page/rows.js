@@ -1,7 +1,8 @@
 // The rows of the page: makes their elements, draws those that can be seen, and knows which frame is under the pointer.
 import { onScale } from '../shared/level-scale.js';
 import { clock } from '../shared/time.js';
-import { columns, drawLane, inkOf } from './drawing.js';
+import { columns, drawLane, inkOf } from './lanes.js';
+import { shortName } from './names.js';
 
 export class Rows {
   #element;
@@ -20,8 +21,10 @@ export class Rows {
     new ResizeObserver(() => this.#layout && this.redraw()).observe(element);
   }
 
-  show(layout) {
+  /** @param laneHeight in pixels */
+  show(layout, laneHeight) {
     this.#layout = layout;
+    this.#element.style.setProperty('--lane-height', `${laneHeight}px`);
     this.#watcher.disconnect();
     this.#rows = Array.from({ length: layout.rowCount }, (_, row) => this.#make(row));
     this.#element.replaceChildren(...this.#rows.map(row => row.element));
@@ -92,7 +95,7 @@ export class Rows {
       name.className = 'lane-name';
       name.style.color = inkOf(index);
       name.title = track.name;
-      name.textContent = number === 0 ? track.name : track.name.slice(0, 2);
+      name.textContent = number === 0 ? track.name : shortName(track.name);
       names.append(name);
       const lane = document.createElement('div');
       lane.className = 'lane';

@@ -1,6 +1,6 @@
 // The whole page, small, at the right edge; a click goes there.
 import { heightOf } from '../shared/level-scale.js';
-import { columns, inkOf } from './drawing.js';
+import { columns, inkOf } from './lanes.js';
 
 const WIDTH = 32;
 const LANE = 10;

@@ -1,8 +1,16 @@
 // Where frames stand on the page: time runs along a row and wraps to the next, as text does.
 import { RATE } from '../shared/time.js';
 
-/** Seconds a row, closest first; Infinity is the whole episode in one row. */
-export const ROW_SECONDS = [2, 5, 10, 20, 40, 80, Infinity];
+/** Seconds a row, closest first. */
+export const ROW_SECONDS = [2, 5, 10, 20, 40, 80];
+
+/** What a row may hold when its length is chosen to fill the window. */
+const FITTING_SECONDS = [2, 3, 4, 5, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50, 60, 80];
+const LOWEST_LANE = 62;
+const HIGHEST_LANE = 140;
+/** Under a lane, and under the last lane of a row. */
+export const LANE_GAP = 6;
+export const ROW_GAP = 22;
 
 /** The end of a row is repeated, greyed, at the start of the next: a fortieth of a row. */
 const LEAD_PART = 40;
@@ -10,9 +18,35 @@ const LEAD_PART = 40;
 export class Layout {
   constructor(timeline, rowSeconds) {
     this.timeline = timeline;
-    this.rowFrames = rowSeconds === Infinity ? Math.max(RATE, timeline.frames) : rowSeconds * RATE;
+    this.rowSeconds = rowSeconds;
+    this.rowFrames = rowSeconds * RATE;
     this.leadFrames = Math.floor(this.rowFrames / LEAD_PART);
     this.rowCount = Math.ceil(timeline.frames / this.rowFrames);
+  }
+
+  /** As few seconds a row as there may be so that the whole episode can be seen in a window so many pixels high. */
+  static fitting(timeline, height) {
+    const layouts = FITTING_SECONDS.map(seconds => new Layout(timeline, seconds));
+    return layouts.find(layout => layout.#height(LOWEST_LANE) <= height) ?? layouts[layouts.length - 1];
+  }
+
+  /** How high a lane is so that the rows fill a window: within bounds, and the lowest where they do not fit. */
+  laneHeight(height) {
+    const lanes = this.#laneCount();
+    const free = height - this.rowCount * ROW_GAP;
+    return lanes === 0 ? LOWEST_LANE : Math.max(LOWEST_LANE, Math.min(HIGHEST_LANE, Math.floor(free / lanes) - LANE_GAP));
+  }
+
+  #laneCount() {
+    let lanes = 0;
+    for (let row = 0; row < this.rowCount; row++) {
+      lanes += this.tracksIn(row).length;
+    }
+    return lanes;
+  }
+
+  #height(lane) {
+    return this.#laneCount() * (lane + LANE_GAP) + this.rowCount * ROW_GAP;
   }
 
   rowStart(row) {

@@ -1,0 +1,78 @@
+// Plays a finished sound from its file, with the same questions and answers as the preview.
+import { RATE } from '../shared/time.js';
+
+export class FilePlayer {
+  #audio;
+  #context = null;
+  #analyser = null;
+  #run = null;
+
+  /** @param audio the element that holds the file */
+  constructor(audio) {
+    this.#audio = audio;
+    audio.addEventListener('ended', () => this.#end());
+  }
+
+  get playing() {
+    return this.#run !== null;
+  }
+
+  /** The frame that can be heard now. */
+  get position() {
+    return this.#run ? Math.min(this.#run.to, Math.round(this.#audio.currentTime * RATE)) : null;
+  }
+
+  /** The highest level of the last moment, in dBFS; -Infinity for silence. */
+  get levelDbfs() {
+    if (!this.#analyser || !this.#run) {
+      return -Infinity;
+    }
+    const samples = new Float32Array(this.#analyser.fftSize);
+    this.#analyser.getFloatTimeDomainData(samples);
+    return 20 * Math.log10(samples.reduce((most, sample) => Math.max(most, Math.abs(sample)), 0));
+  }
+
+  /** Plays frames from … to, and calls back when they have ended. */
+  async play(_revision, from, to, onEnd) {
+    this.stop();
+    this.#prepare();
+    this.#run = { to, onEnd };
+    this.#audio.currentTime = from / RATE;
+    await this.#context.resume();
+    await this.#audio.play();
+    this.#watch(this.#run);
+  }
+
+  stop() {
+    this.#run = null;
+    this.#audio.pause();
+  }
+
+  #prepare() {
+    if (!this.#context) {
+      this.#context = new AudioContext();
+      this.#analyser = this.#context.createAnalyser();
+      this.#context.createMediaElementSource(this.#audio).connect(this.#analyser);
+      this.#analyser.connect(this.#context.destination);
+    }
+  }
+
+  #watch(run) {
+    if (this.#run !== run) {
+      return;
+    }
+    if (this.#audio.currentTime * RATE >= run.to) {
+      this.#end();
+    } else {
+      requestAnimationFrame(() => this.#watch(run));
+    }
+  }
+
+  #end() {
+    const run = this.#run;
+    if (run) {
+      this.stop();
+      run.onEnd(run.to);
+    }
+  }
+}

@@ -1,0 +1,94 @@
+// A hand-in as a page of rows, read-only: heard, with the notes in the margin beside the rows they speak of. A note is written
+// where its span is.
+import { getJson } from '../shared/http.js';
+import { RATE, fineClock, framesOf } from '../shared/time.js';
+import { attachCommands, readingCommands } from '../page/commands.js';
+import { FilePlayer } from '../page/file-player.js';
+import { arrange } from '../page/margin.js';
+import { Page } from '../page/page.js';
+
+const byId = id => document.getElementById(id);
+const review = byId('review');
+const own = review.dataset.own === 'true';
+const form = byId('note-form');
+const cards = [...byId('notes').children];
+/** A little before and after, so that the ear is there. */
+const AROUND_FRAMES = RATE;
+
+const page = new Page(review, new FilePlayer(byId('mixdown')), () => draw());
+const spanOf = ({ dataset }) => ({ start: Number(dataset.start), end: Number(dataset.end) });
+
+function draw() {
+  cards.forEach(drawBracket);
+  drawForm();
+}
+
+/** A thin ink bracket under the sound that a note speaks of, with the mark of its kind. */
+function drawBracket(card) {
+  const { start, end } = spanOf(card);
+  for (const row of page.rows.all) {
+    const from = Math.max(start, page.layout.rowStart(row.number));
+    const to = Math.min(end, page.layout.rowEnd(row.number));
+    if (from < to) {
+      const bracket = document.createElement('button');
+      bracket.type = 'button';
+      bracket.className = 'note-bracket';
+      bracket.classList.toggle('starts', from === start);
+      bracket.classList.toggle('ends', to === end);
+      bracket.style.left = `${100 * page.layout.part(row.number, from)}%`;
+      bracket.style.width = `${100 * (page.layout.part(row.number, to) - page.layout.part(row.number, from))}%`;
+      bracket.setAttribute('aria-label', `Note: ${card.dataset.words}, ${fineClock(start)}`);
+      if (from === start) {
+        bracket.innerHTML = `<svg class="icon" aria-hidden="true"><use href="${review.dataset.icons}#${card.dataset.icon}"></use></svg>`;
+      }
+      bracket.addEventListener('click', () => {
+        hear(card);
+        card.querySelector('button').focus({ preventScroll: true });
+      });
+      row.sound.append(bracket);
+    }
+  }
+}
+
+function hear(element) {
+  const { start, end } = spanOf(element);
+  page.playFrom(Math.max(0, start - AROUND_FRAMES), Math.min(page.timeline.frames, end + AROUND_FRAMES));
+}
+
+document.querySelectorAll('button[data-start]').forEach(button => button.addEventListener('click', () => {
+  hear(button);
+  page.rows.row(page.layout.rowOf(spanOf(button).start)).element.scrollIntoView({ block: 'nearest' });
+}));
+
+// ---- writing a note
+
+function drawForm() {
+  const { selection } = page;
+  if (form) {
+    form.hidden = !selection.present;
+    if (selection.present) {
+      byId('note-from').value = fineClock(selection.start, 2);
+      byId('note-to').value = fineClock(selection.end, 2);
+    }
+  }
+  arrange(page, byId('notes'), form ? [{ element: form, frame: selection.start }] : [],
+    cards.map(card => ({ element: card, frame: spanOf(card).start })));
+}
+
+if (form) {
+  page.selection.onChange(() => page.layout && drawForm());
+  for (const id of ['note-from', 'note-to']) {
+    byId(id).addEventListener('change', () => {
+      const start = framesOf(byId('note-from').value);
+      const end = framesOf(byId('note-to').value);
+      if (start !== null && end !== null && end > start) {
+        page.selection.set(start, Math.min(page.timeline.frames, end), page.everyTrack());
+      }
+    });
+  }
+  byId('rows').addEventListener('pointerup', () => page.selection.present && byId('note-words').focus({ preventScroll: true }));
+}
+
+attachCommands(readingCommands(page), own);
+
+getJson(`/hand-ins/${review.dataset.handIn}/timeline`).then(timeline => page.show(timeline)).catch(problem => page.say(problem.message));
