@@ -1,22 +1,38 @@
+// @ts-check
 // Sends edits to the server, one after the other; the answer is the newest timeline, with the way that times have gone.
 // Hears of what others do, too.
-import { getJson, postJson } from '../shared/http.js';
+import { Refused, getJson, postJson } from '../shared/http.js';
 
 const UNDO_OF_OTHERS = 'bench.UNDO_OF_OTHERS';
 const TRIES = 4;
 const FIRST_WAIT_MS = 500;
 
+/** @param {number} ms @returns {Promise<void>} */
 const wait = ms => new Promise(done => { setTimeout(done, ms); });
+
+/** @typedef {import('../page/types.js').TimelineView} TimelineView */
+/** @typedef {{ clientId: string, base: number }} Gesture */
 
 export class Edits {
   #episode;
+  /** @type {Promise<unknown>} */
   #queue = Promise.resolve();
-  /** Revisions that nobody but this page has changed, with the one that it has made of each, and whether times moved. */
+  /**
+   * Revisions that nobody but this page has changed, with the one that it has made of each, and whether times moved.
+   *
+   * @type {Map<number, { revision: number, moved: boolean }>}
+   */
   #mine = new Map();
-  timeline = null;
-  /** Called with the maps of tracks and the tracks as they were, before anything is drawn. */
+  /** @type {TimelineView} set by the first {@link load} */
+  timeline = /** @type {any} */ (null);
+  /**
+   * Called with the maps of tracks and the tracks as they were, before anything is drawn.
+   *
+   * @type {(maps: import('../page/types.js').Maps, tracks: import('../page/types.js').TrackView[]) => void}
+   */
   onMoved = () => {};
 
+  /** @param {number | string} episodeId */
   constructor(episodeId) {
     this.#episode = `/episodes/${episodeId}`;
   }
@@ -31,11 +47,12 @@ export class Edits {
     return { clientId: crypto.randomUUID(), base: this.timeline.revision };
   }
 
+  /** @param {object} edit @param {Gesture} gesture */
   edit(edit, gesture = this.gesture()) {
     return this.#send('edits', { edit }, gesture, false);
   }
 
-  /** Undoes the last edit; asks first, in the server's words, if it was somebody else's. */
+  /** Undoes the last edit; asks first, in the server's words, if it was somebody else's. @param {(words: string) => boolean | Promise<boolean>} ask */
   undo(ask) {
     const gesture = this.gesture();
     return this.#send('undo', {}, gesture, true).catch(async problem => {
@@ -46,7 +63,7 @@ export class Edits {
     });
   }
 
-  /** Lays a sound from the shelf in. */
+  /** Lays a sound from the shelf in. @param {object} sound @param {Gesture} gesture */
   layIn(sound, gesture = this.gesture()) {
     return this.#send('shelf', sound, gesture, false);
   }
@@ -55,13 +72,17 @@ export class Edits {
     return this.#send('redo', {}, this.gesture(), true);
   }
 
-  /** Calls back when somebody else has made a newer timeline, or more is known of its sounds; it is loaded already then. */
+  /**
+   * Calls back when somebody else has made a newer timeline, or more is known of its sounds; it is loaded already then.
+   *
+   * @param {(newer: boolean) => void} onNewer
+   */
   follow(onNewer) {
     const stream = new EventSource(`${this.#episode}/live`);
     stream.onmessage = ({ data }) => {
       // behind what is being sent, so that this page's own edits are known by then
       this.#queue = this.#queue.then(async () => {
-        const newer = this.timeline && Number(data) > this.timeline.revision;
+        const newer = Boolean(this.timeline) && Number(data) > this.timeline.revision;
         if (newer || this.#soundsOnTheirWay()) {
           await this.load();
           onNewer(newer);
@@ -75,6 +96,7 @@ export class Edits {
       || this.timeline.tracks.some(track => track.clips.some(clip => clip.source.soundId === null));
   }
 
+  /** @param {TimelineView} timeline */
   #show(timeline) {
     const before = this.timeline;
     this.timeline = timeline;
@@ -86,15 +108,18 @@ export class Edits {
   /**
    * The revision a gesture counts as made on. Whoever presses on while an edit of theirs is on its way knows of that edit; so
    * it counts as seen, unless times moved (then the server moves the later edit) or somebody else came between.
+   *
+   * @param {Gesture} gesture @param {boolean} overMoves
    */
   #baseOf(gesture, overMoves) {
     let { base } = gesture;
-    while (this.#mine.has(base) && (overMoves || !this.#mine.get(base).moved)) {
-      base = this.#mine.get(base).revision;
+    for (let mine = this.#mine.get(base); mine && (overMoves || !mine.moved); mine = this.#mine.get(base)) {
+      base = mine.revision;
     }
     return base;
   }
 
+  /** @param {string} what @param {object} wish @param {Gesture} gesture @param {boolean} overMoves @returns {Promise<TimelineView>} */
   #send(what, wish, gesture, overMoves) {
     const sent = this.#queue.then(async () => {
       const base = this.#baseOf(gesture, overMoves);
@@ -110,13 +135,13 @@ export class Edits {
     return sent;
   }
 
-  /** Tried again when the network is away, as the same edit: the server knows it by its id. */
+  /** Tried again when the network is away, as the same edit: the server knows it by its id. @param {string} address @param {object} body */
   async #posted(address, body) {
     for (let attempt = 1; ; attempt++) {
       try {
         return await postJson(address, body);
       } catch (problem) {
-        if (problem.status !== 0 || attempt === TRIES) {
+        if (!(problem instanceof Refused) || problem.status !== 0 || attempt === TRIES) {
           throw problem;
         }
         await wait(FIRST_WAIT_MS * 2 ** (attempt - 1));

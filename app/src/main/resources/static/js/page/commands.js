@@ -1,3 +1,4 @@
+// @ts-check
 // What can be done on the page of rows: one table, from which buttons, keys and their dialog come.
 import { RATE } from '../shared/time.js';
 
@@ -18,7 +19,11 @@ const LONG_STEP = RATE / 10;
  * @property {() => void} run
  */
 
-/** How a key is written here: Control, Shift and the key, joined by +. Shift is left out where it made the sign itself. */
+/**
+ * How a key is written here: Control, Shift and the key, joined by +. Shift is left out where it made the sign itself.
+ *
+ * @param {{ key: string, ctrlKey: boolean, metaKey: boolean, shiftKey: boolean }} event
+ */
 export function keyOf(event) {
   const control = event.ctrlKey || event.metaKey;
   const name = event.key.length === 1 ? event.key.toLowerCase() : event.key;
@@ -29,10 +34,12 @@ export function keyOf(event) {
 /**
  * What any page of rows can do, whether it is read or edited.
  *
+ * @param {any} page
  * @returns {Command[]}
  */
 export function readingCommands(page) {
   const { selection } = page;
+  /** @param {number} frames */
   const nudge = frames => (selection.present ? selection.nudge(page.now(), frames, page.timeline.frames)
     : page.goTo(Math.max(0, Math.min(page.timeline.frames, page.now() + frames))));
   const tracks = () => (selection.present ? selection.trackIds : page.everyTrack());
@@ -60,7 +67,7 @@ export function readingCommands(page) {
     { name: 'further', keys: ['-'], shown: [], words: '', buttons: ['further'], run: () => page.further() },
     { name: 'whole', keys: ['0'], shown: [], words: '', run: () => page.whole() },
     { name: 'show-keys', keys: ['?'], shown: ['?'], words: 'show these keys', buttons: ['show-keys'],
-      run: () => document.getElementById('keys').showModal() },
+      run: () => /** @type {HTMLDialogElement} */ (document.getElementById('keys')).showModal() },
   ];
 }
 
@@ -73,6 +80,7 @@ export function readingCommands(page) {
  */
 export function attachCommands(commands, own) {
   const here = commands.filter(command => own || !command.edits);
+  /** @param {Command} command */
   const can = command => command.possible?.() ?? true;
   const byKey = new Map(here.flatMap(command => command.keys.map(key => [key, command])));
   for (const command of here) {
@@ -84,7 +92,7 @@ export function attachCommands(commands, own) {
     if (document.querySelector('dialog[open]')) {
       return;
     }
-    const control = event.target.closest('input, select, textarea, button, a, summary');
+    const control = /** @type {Element} */ (event.target).closest('input, select, textarea, button, a, summary');
     const typing = control?.matches('input:not([type=checkbox]), select, textarea');
     const command = byKey.get(keyOf(event));
     if (!command || typing || (control && (event.key === ' ' || event.key === 'Enter'))) {
@@ -99,6 +107,7 @@ export function attachCommands(commands, own) {
   list?.replaceChildren(...here.filter(command => command.shown.length > 0).flatMap(describe));
 }
 
+/** @param {Command} command */
 function describe(command) {
   const keys = document.createElement('dt');
   command.shown.forEach((key, i) => {

@@ -1,3 +1,4 @@
+// @ts-check
 // Where frames stand on the page: time runs along a row and wraps to the next, as text does.
 import { RATE } from '../shared/time.js';
 
@@ -15,7 +16,10 @@ export const ROW_GAP = 22;
 /** The end of a row is repeated, greyed, at the start of the next: a fortieth of a row. */
 const LEAD_PART = 40;
 
+/** @typedef {import('./types.js').TimelineView} TimelineView */
+
 export class Layout {
+  /** @param {TimelineView} timeline @param {number} rowSeconds */
   constructor(timeline, rowSeconds) {
     this.timeline = timeline;
     this.rowSeconds = rowSeconds;
@@ -24,13 +28,13 @@ export class Layout {
     this.rowCount = Math.ceil(timeline.frames / this.rowFrames);
   }
 
-  /** As few seconds a row as there may be so that the whole episode can be seen in a window so many pixels high. */
+  /** As few seconds a row as there may be so that the whole episode can be seen in a window so many pixels high. @param {TimelineView} timeline @param {number} height */
   static fitting(timeline, height) {
     const layouts = FITTING_SECONDS.map(seconds => new Layout(timeline, seconds));
     return layouts.find(layout => layout.#height(LOWEST_LANE) <= height) ?? layouts[layouts.length - 1];
   }
 
-  /** How high a lane is so that the rows fill a window: within bounds, and the lowest where they do not fit. */
+  /** How high a lane is so that the rows fill a window: within bounds, and the lowest where they do not fit. @param {number} height */
   laneHeight(height) {
     const lanes = this.#laneCount();
     const free = height - this.rowCount * ROW_GAP;
@@ -45,34 +49,38 @@ export class Layout {
     return lanes;
   }
 
+  /** @param {number} lane */
   #height(lane) {
     return this.#laneCount() * (lane + LANE_GAP) + this.rowCount * ROW_GAP;
   }
 
+  /** @param {number} row */
   rowStart(row) {
     return row * this.rowFrames;
   }
 
+  /** @param {number} row */
   rowEnd(row) {
     return Math.min(this.timeline.frames, (row + 1) * this.rowFrames);
   }
 
+  /** @param {number} frame */
   rowOf(frame) {
     return Math.max(0, Math.min(this.rowCount - 1, Math.floor(frame / this.rowFrames)));
   }
 
-  /** Where a frame stands across a row, from 0 to 1. */
+  /** Where a frame stands across a row, from 0 to 1. @param {number} row @param {number} frame */
   part(row, frame) {
     return (frame - this.rowStart(row) + this.leadFrames) / (this.rowFrames + this.leadFrames);
   }
 
-  /** The frame at a place across a row, held inside the row. */
+  /** The frame at a place across a row, held inside the row. @param {number} row @param {number} part */
   frameAt(row, part) {
     const frame = this.rowStart(row) - this.leadFrames + Math.round(part * (this.rowFrames + this.leadFrames));
     return Math.max(this.rowStart(row), Math.min(this.rowEnd(row), frame));
   }
 
-  /** The tracks with a clip in a row: the others are left out of it. */
+  /** The tracks with a clip in a row: the others are left out of it. @param {number} row */
   tracksIn(row) {
     return this.timeline.tracks.filter(track => track.clips.some(
       clip => clip.startFrame < this.rowEnd(row) && clip.startFrame + clip.frames > this.rowStart(row)));

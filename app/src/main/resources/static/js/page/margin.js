@@ -1,3 +1,4 @@
+// @ts-check
 // The margin: cards stand beside the rows they speak of and never over each other. What is being worked on has its place first,
 // and notes make room for it.
 
@@ -6,7 +7,7 @@ const GAP = 8;
 /**
  * Arranges cards under everything that stands fixed in the margin.
  *
- * @param {object} page
+ * @param {{ besideRow(frame: number): number }} page
  * @param {HTMLElement} list the last of what stands fixed: the cards begin where it begins
  * @param {{ element: HTMLElement, frame: number | null }[]} first at most one of them is shown
  * @param {{ element: HTMLElement, frame: number | null }[]} notes each at its row or below the one before it; those without a frame last
@@ -16,7 +17,7 @@ export function arrange(page, list, first, notes) {
   const shown = first.find(({ element }) => !element.hidden);
   let taken = null;
   if (shown) {
-    const start = Math.max(top, page.besideRow(shown.frame));
+    const start = Math.max(top, page.besideRow(shown.frame ?? 0));
     shown.element.style.top = `${start}px`;
     taken = { start, end: start + shown.element.offsetHeight + GAP };
   }

@@ -1,13 +1,17 @@
+// @ts-check
 // What is selected: a span and the tracks it is on. Shown with a highlighter across the rows.
 import { closest, closestEnd } from './time-map.js';
 
 export class Selection {
+  /** @type {(() => void)[]} */
   #listeners = [];
-  anchor = null;
+  anchor = 0;
   start = 0;
   end = 0;
+  /** @type {Set<number>} */
   trackIds = new Set();
 
+  /** @param {() => void} listener */
   onChange(listener) {
     this.#listeners.push(listener);
   }
@@ -16,7 +20,7 @@ export class Selection {
     return this.end > this.start;
   }
 
-  /** Selects from an anchor to a frame, in either direction. */
+  /** Selects from an anchor to a frame, in either direction. @param {number} anchor @param {number} frame @param {Iterable<number>} trackIds */
   set(anchor, frame, trackIds) {
     this.anchor = anchor;
     this.start = Math.min(anchor, frame);
@@ -26,12 +30,11 @@ export class Selection {
   }
 
   letGo() {
-    this.start = this.end = 0;
-    this.anchor = null;
+    this.start = this.end = this.anchor = 0;
     this.#changed();
   }
 
-  /** Moves the edge that is nearer to a frame. */
+  /** Moves the edge that is nearer to a frame. @param {number} position @param {number} frames @param {number} length */
   nudge(position, frames, length) {
     const edge = Math.abs(position - this.start) <= Math.abs(position - this.end) ? 'start' : 'end';
     const moved = Math.max(0, Math.min(length, this[edge] + frames));
@@ -41,7 +44,7 @@ export class Selection {
     }
   }
 
-  /** Goes where the time of its first track has gone, so that it means the same words. */
+  /** Goes where the time of its first track has gone, so that it means the same words. @param {import('./types.js').Maps} maps */
   moveBy(maps) {
     if (this.present) {
       const map = maps[[...this.trackIds][0]];
@@ -51,6 +54,7 @@ export class Selection {
     }
   }
 
+  /** @param {number} trackId @param {boolean} on */
   tick(trackId, on) {
     this.trackIds[on ? 'add' : 'delete'](trackId);
     this.#changed();
@@ -61,7 +65,7 @@ export class Selection {
   }
 }
 
-/** Lays the highlighter over the lanes. */
+/** Lays the highlighter over the lanes. @param {Selection} selection @param {any} rows @param {import('./layout.js').Layout} layout */
 export function drawMarker(selection, rows, layout) {
   for (const row of rows.all) {
     const start = Math.max(selection.start, layout.rowStart(row.number));

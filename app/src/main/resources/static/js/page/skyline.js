@@ -1,3 +1,4 @@
+// @ts-check
 // Skyline data of takes, fetched in tiles and kept: for every bin its peak and its average level, both in dB.
 import { getBytes } from '../shared/http.js';
 
@@ -6,8 +7,10 @@ const TILE_BINS = 4096;
 const LOWEST_DBFS = -96;
 const STEPS_A_DB = 254 / 96;
 
+/** @type {Map<string, Promise<Uint8Array>>} */
 const tiles = new Map();
 
+/** @param {number} soundId @param {number} level @param {number} number */
 function tile(soundId, level, number) {
   const key = `${soundId}/${level}/${number}`;
   if (!tiles.has(key)) {
@@ -15,13 +18,15 @@ function tile(soundId, level, number) {
     loading.catch(() => tiles.delete(key));
     tiles.set(key, loading);
   }
-  return tiles.get(key);
+  return /** @type {Promise<Uint8Array>} */ (tiles.get(key));
 }
 
+/** @param {number} step */
 const dbfs = step => LOWEST_DBFS + Math.max(0, step - 1) / STEPS_A_DB;
+/** @param {number} step */
 const power = step => (step === 0 ? 0 : 10 ** (dbfs(step) / 10));
 
-/** The coarsest level that still has a bin for every column. */
+/** The coarsest level that still has a bin for every column. @param {number} framesAColumn */
 function levelFor(framesAColumn) {
   let level = 0;
   while (level + 1 < FRAMES_A_BIN.length && FRAMES_A_BIN[level + 1] <= framesAColumn) {
@@ -30,7 +35,12 @@ function levelFor(framesAColumn) {
   return level;
 }
 
-/** Loads what is needed to draw frames of a take, and returns a function (from, to) ▸ {peak, average} in dBFS. */
+/**
+ * Loads what is needed to draw frames of a sound, and returns a function (from, to) ▸ {peak, average} in dBFS.
+ *
+ * @param {number} soundId @param {number} fromFrame @param {number} toFrame @param {number} framesAColumn
+ * @returns {Promise<(from: number, to: number) => { peak: number, average: number }>}
+ */
 export async function loadSkyline(soundId, fromFrame, toFrame, framesAColumn) {
   const level = levelFor(framesAColumn);
   const binFrames = FRAMES_A_BIN[level];

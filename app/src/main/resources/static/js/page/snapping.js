@@ -1,11 +1,15 @@
+// @ts-check
 // Frames snap to what is near on the screen: edges of clips, flags and the position. Otherwise they go in steps of 10 ms.
 import { RATE } from '../shared/time.js';
 
 const STEP = RATE / 100;
 const NEAR_PIXELS = 7;
 
-/** @param bench rows, layout(), timeline(), position()
- *  @param moving a clip whose own edges do not count */
+/**
+ * @param {number} frame
+ * @param {{ rows: any, layout(): import('./layout.js').Layout, timeline(): import('./types.js').TimelineView, position(): number }} bench
+ * @param {{ id: number } | null} moving a clip whose own edges do not count
+ */
 export function snapped(frame, bench, moving = null) {
   const layout = bench.layout();
   const width = bench.rows.row(0)?.sound.clientWidth ?? 1;

@@ -1,8 +1,11 @@
+// @ts-check
 // Requests to our own server: the CSRF token goes along, and a refusal becomes an error with the server's own words.
 
-const meta = name => document.querySelector(`meta[name="${name}"]`)?.content;
+/** @param {string} name */
+const meta = name => /** @type {HTMLMetaElement | null} */ (document.querySelector(`meta[name="${name}"]`))?.content ?? '';
 
 export class Refused extends Error {
+  /** @param {number} status @param {string} words @param {string} [code] */
   constructor(status, words, code) {
     super(words);
     this.status = status;
@@ -18,7 +21,7 @@ export function csrfHeaders() {
   return { [meta('csrf-header')]: meta('csrf-token'), 'X-Requested-With': 'fetch' };
 }
 
-/** The words for a failed answer; plain ones where the server gave none. */
+/** The words for a failed answer; plain ones where the server gave none. @param {number} status @param {{ detail?: string } | null} body */
 export function wordsFor(status, body) {
   if (status === 401 || status === 403) {
     return 'You are signed out. What was sent is kept. Sign in again.';
@@ -26,6 +29,7 @@ export function wordsFor(status, body) {
   return body?.detail ?? 'Something went wrong. What was saved is kept. Try again.';
 }
 
+/** @param {Response} response */
 async function checked(response) {
   if (response.ok) {
     return response;
@@ -34,6 +38,7 @@ async function checked(response) {
   throw new Refused(response.status, wordsFor(response.status, body), body?.code);
 }
 
+/** @param {string} address @param {RequestInit} options */
 async function ask(address, options) {
   let response;
   try {
@@ -44,11 +49,13 @@ async function ask(address, options) {
   return checked(response);
 }
 
+/** @param {string} address */
 export async function getJson(address) {
   const response = await ask(address, { headers: { Accept: 'application/json', ...csrfHeaders() } });
   return response.json();
 }
 
+/** @param {string} address @param {AbortSignal} [signal] */
 export async function getBytes(address, signal) {
   const response = await ask(address, { headers: { Accept: 'application/octet-stream', ...csrfHeaders() }, signal });
   if (response.status === 202) {
@@ -57,6 +64,7 @@ export async function getBytes(address, signal) {
   return response.arrayBuffer();
 }
 
+/** @param {string} address @param {object} body */
 export async function postJson(address, body) {
   const headers = { 'Content-Type': 'application/json', Accept: 'application/json', ...csrfHeaders() };
   const response = await ask(address, { method: 'POST', headers, body: JSON.stringify(body) });

@@ -1,14 +1,19 @@
+// @ts-check
 // Frames at 48 kHz and how they are written. Positions are whole frames everywhere.
 
 export const RATE = 48000;
 
-/** 0:05 */
+/** 0:05 @param {number} frames */
 export function clock(frames) {
   const seconds = Math.floor(frames / RATE);
   return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
 }
 
-/** The frames of a time as people write it (1:05.32, 65.3); null if it is none. */
+/**
+ * The frames of a time as people write it (1:05.32, 65.3); null if it is none.
+ *
+ * @param {string} text
+ */
 export function framesOf(text) {
   const parts = /^\s*(?:(\d+):)?(\d+)(?:[.,](\d{1,3}))?\s*$/.exec(text);
   if (!parts) {
@@ -18,7 +23,7 @@ export function framesOf(text) {
   return (Number(parts[1] ?? 0) * 60 + Number(parts[2])) * RATE + millis * RATE / 1000;
 }
 
-/** 0:05.3 or, with two digits, 0:05.32 */
+/** 0:05.3 or, with two digits, 0:05.32 @param {number} frames */
 export function fineClock(frames, digits = 1) {
   const scale = 10 ** digits;
   const parts = Math.floor(frames * scale / RATE);

@@ -1,3 +1,4 @@
+// @ts-check
 // CRC-32 (ISO 3309), the same as java.util.zip's.
 
 const TABLE = Uint32Array.from({ length: 256 }, (_, byte) => {
@@ -8,6 +9,7 @@ const TABLE = Uint32Array.from({ length: 256 }, (_, byte) => {
   return value;
 });
 
+/** @param {Uint8Array} bytes */
 export function crc32(bytes) {
   let crc = 0xffffffff;
   for (const byte of bytes) {

@@ -1,3 +1,4 @@
+// @ts-check
 // Brings a take's kept chunks to the server, one after the other, however long the network is gone, and ends the take.
 import { crc32 } from './crc32.js';
 
@@ -5,9 +6,15 @@ const RETRY_MS = [500, 1000, 2000, 4000];
 const PATIENCE_MS = 20_000;
 const NOT_ANY_MORE = [404, 409];
 
+/** @typedef {import('./kept-takes.js').Take} Take */
+/** @typedef {import('./kept-takes.js').Chunk} Chunk */
+/** @typedef {import('./kept-takes.js').KeptTakes} KeptTakes */
+/** @typedef {(trouble: boolean) => void} OnTrouble */
+
 /** A refusal that no other try will change. */
 export class Ended extends Error {}
 
+/** @param {string} address @param {RequestInit} options */
 async function ask(address, options) {
   const response = await fetch(address, { ...options, credentials: 'omit', signal: AbortSignal.timeout(PATIENCE_MS) });
   if (NOT_ANY_MORE.includes(response.status)) {
@@ -19,7 +26,14 @@ async function ask(address, options) {
   return response;
 }
 
-/** Tries until it works: a lost network, a server that is starting, a chunk that was damaged on its way. */
+/**
+ * Tries until it works: a lost network, a server that is starting, a chunk that was damaged on its way.
+ *
+ * @template T
+ * @param {() => Promise<T>} act
+ * @param {OnTrouble} onTrouble
+ * @returns {Promise<T>}
+ */
 async function untilItWorks(act, onTrouble) {
   for (let attempt = 0; ; attempt++) {
     try {
@@ -36,7 +50,7 @@ async function untilItWorks(act, onTrouble) {
   }
 }
 
-/** Sends a chunk until the server has it, then drops it here. */
+/** Sends a chunk until the server has it, then drops it here. @param {KeptTakes} kept @param {Take} take @param {Chunk} chunk @param {OnTrouble} onTrouble */
 export async function sendChunk(kept, take, chunk, onTrouble) {
   const bytes = new Uint8Array(chunk.pcm);
   const address = `/uploads/${take.uploadKey}/chunks/${chunk.number}?firstFrame=${chunk.firstFrame}&crc32=${crc32(bytes)}`;
@@ -45,15 +59,15 @@ export async function sendChunk(kept, take, chunk, onTrouble) {
   await kept.dropChunk(take.takeId, chunk.number);
 }
 
-/** Sends the flags of a take that the server does not have, the oldest first; fails while the network is gone. */
+/** Sends the flags of a take that the server does not have, the oldest first; fails while the network is gone. @param {Take} take */
 export async function sendFlags(take) {
-  while (take.flags?.length > 0) {
+  while (take.flags && take.flags.length > 0) {
     await ask(`/uploads/${take.uploadKey}/flags/${take.flags[0]}`, { method: 'PUT' });
     take.flags.shift();
   }
 }
 
-/** A sign of life, as long as there is nothing to send. Not worth a second try. */
+/** A sign of life, as long as there is nothing to send. Not worth a second try. @param {Take} take */
 export function sign(take) {
   return ask(`/uploads/${take.uploadKey}/sign`, { method: 'POST' }).catch(() => {});
 }
@@ -61,9 +75,13 @@ export function sign(take) {
 /**
  * Sends what is kept of a take that is recorded to its end, ends it, and forgets it. If somebody of the crew has ended it
  * before everything had come, the rest stays here until it has become a take of its own; returns whether that is so.
+ *
+ * @param {KeptTakes} kept @param {Take} take @param {OnTrouble} onTrouble
  */
 export async function finish(kept, take, onTrouble) {
+  /** @param {boolean} evenWithGaps */
   const body = evenWithGaps => JSON.stringify({ chunks: take.chunks, frames: take.frames, evenWithGaps });
+  /** @param {boolean} evenWithGaps */
   const end = evenWithGaps => untilItWorks(() => ask(`/uploads/${take.uploadKey}/end`,
     { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: body(evenWithGaps) }), onTrouble);
   let sent = false;

@@ -146,6 +146,7 @@ class AccessMatrixTest {
             Map.entry("GET /hand-ins/{handInId}", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /hand-ins/{handInId}/progress", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /hand-ins/{handInId}/sound", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /hand-ins/{handInId}/timeline", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /hand-ins/{handInId}/decision", Open.TO_TEACHER),
             Map.entry("POST /hand-ins/{handInId}/notes", Open.TO_TEACHER),
             Map.entry("GET /episodes/{episodeId}/notes/{revision}", Open.TO_CREW_AND_TEACHER),

@@ -1,0 +1,14 @@
+// What the server sends of a timeline. A test of the server holds these and its records together.
+
+/** @typedef {{ frames: number, shape: string, skippedFrames: number, edgeFrames: number }} Fade */
+/** @typedef {{ takeId: number, soundId: number | null, roomFrame: number | null, roomFrames: number | null, drawnAnew: boolean, keepsTime: boolean }} SourceView */
+/** @typedef {{ id: number, source: SourceView, startFrame: number, sourceFrame: number, frames: number, gainDb: number, fadeIn: Fade, fadeOut: Fade }} ClipView */
+/** @typedef {{ id: number, name: string, group: number, gainDb: number, muted: boolean, clips: ClipView[] }} TrackView */
+/** @typedef {{ id: number, trackId: number, frame: number, name: string }} Flag */
+/** @typedef {{ startFrame: number, endFrame: number, runs: number }} ClippedSpot */
+/** @typedef {{ name: string, trackName: string, frames: number, clipped: ClippedSpot[] | null }} TakeView */
+/** @typedef {number[][]} Pieces stretches [fromFrame, toFrame, newFrame] of old frames that are still there */
+/** @typedef {{ [trackId: string]: Pieces }} Maps */
+/** @typedef {{ revision: number, canUndo: boolean, canRedo: boolean, frames: number, tracks: TrackView[], flags: Flag[], takes: { [takeId: string]: TakeView }, since: number, maps: Maps }} TimelineView */
+
+export {};
