@@ -28,7 +28,7 @@ public record TimeMap(List<Piece> pieces) {
         }
     }
 
-    /** Neighbours that nothing lies between, before or after, are one piece. */
+    /** Neighbours that nothing lies between, before or after, are one piece; what lies behind every timeline has one end. */
     public TimeMap {
         List<Piece> joined = new ArrayList<>();
         for (Piece piece : pieces) {
@@ -41,6 +41,10 @@ public record TimeMap(List<Piece> pieces) {
             } else {
                 joined.add(piece);
             }
+        }
+        if (!joined.isEmpty() && joined.get(joined.size() - 1).toFrame > FOREVER / 2) {
+            Piece last = joined.get(joined.size() - 1);
+            joined.set(joined.size() - 1, new Piece(last.fromFrame, FOREVER, last.newFrame));
         }
         pieces = List.copyOf(joined);
     }
