@@ -142,7 +142,7 @@ const editing = [
 ];
 const reading = readingCommands(page).map(command => (command.name === 'let-go'
   ? { ...command, run: () => { command.run(); chooseClip(null); } } : command));
-attachCommands([...reading, ...editing], own);
+attachCommands([...reading, ...editing], own, page);
 
 if (own) {
   attachShelf(episodeId, {

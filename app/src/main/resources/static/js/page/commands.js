@@ -15,6 +15,7 @@ const LONG_STEP = RATE / 10;
  * @property {string} words      what it does, in the dialog
  * @property {string[]} [buttons] ids of its buttons
  * @property {boolean} [edits]   only for the episode's own crew
+ * @property {boolean} [early]   may be pressed before the page is shown
  * @property {() => boolean} [possible]
  * @property {() => void} run
  */
@@ -48,7 +49,7 @@ export function readingCommands(page) {
   const markEnd = () => selection.set(selection.present && selection.start < page.now() ? selection.start : Math.max(0, page.now() - RATE),
     page.now(), tracks());
   return [
-    { name: 'play', keys: [' '], shown: ['Space'], words: 'play, pause', buttons: ['play'], run: () => page.playOrPause() },
+    { name: 'play', keys: [' '], shown: ['Space'], words: 'play, pause', buttons: ['play'], early: true, run: () => page.playOrPause() },
     { name: 'play-selection', keys: ['Shift+ '], shown: ['Shift', 'Space'], words: 'play only the selection', buttons: ['hear-selection'],
       run: () => page.playSelection() },
     { name: 'to-start', keys: ['Home'], shown: ['Home', 'End'], words: 'to the start, to the end', run: () => page.goTo(0) },
@@ -77,11 +78,12 @@ export function readingCommands(page) {
  *
  * @param {Command[]} commands
  * @param {boolean} own whether this is an episode of the viewer's own crew
+ * @param {{ timeline: object | null }} page before it is shown only what may be pressed early is done
  */
-export function attachCommands(commands, own) {
+export function attachCommands(commands, own, page) {
   const here = commands.filter(command => own || !command.edits);
   /** @param {Command} command */
-  const can = command => command.possible?.() ?? true;
+  const can = command => (Boolean(page.timeline) || command.early === true) && (command.possible?.() ?? true);
   const byKey = new Map(here.flatMap(command => command.keys.map(key => [key, command])));
   for (const command of here) {
     for (const id of command.buttons ?? []) {

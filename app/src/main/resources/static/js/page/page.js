@@ -14,6 +14,8 @@ import { closest, closestEnd, mapAt } from './time-map.js';
 const byId = id => document.getElementById(id);
 /** Above and under the rows. */
 const MARGINS = 36;
+/** As in the styles. */
+const NARROW = 900;
 
 export class Page {
   #player;
@@ -22,6 +24,7 @@ export class Page {
   #ribbon = new Ribbon();
   #keptAs;
   #playingTo = 0;
+  #playsWhenShown = false;
   selection = new Selection();
   timeline = null;
   layout = null;
@@ -51,7 +54,8 @@ export class Page {
 
   show(timeline) {
     this.timeline = timeline;
-    const height = window.innerHeight - (byId('rows').getBoundingClientRect().top + window.scrollY) - MARGINS
+    // where the margin goes below the rows, the page is scrolled anyway
+    const height = window.innerWidth <= NARROW ? 2 * window.innerHeight : window.innerHeight - (byId('rows').getBoundingClientRect().top + window.scrollY) - MARGINS
       - (byId('below-rows')?.offsetHeight ?? 0) - (byId('foot')?.offsetHeight ?? 0);
     this.layout = this.#rowSeconds === null ? Layout.fitting(timeline, height) : new Layout(timeline, this.#rowSeconds);
     this.position = Math.min(this.position, timeline.frames);
@@ -67,6 +71,10 @@ export class Page {
     this.#showPosition();
     drawOverview(byId('overview'), this.layout, row => this.rows.row(row).element.scrollIntoView({ block: 'center' }));
     this.#onDraw();
+    if (this.#playsWhenShown) {
+      this.#playsWhenShown = false;
+      this.playOrPause();
+    }
   }
 
   say(words) {
@@ -123,7 +131,10 @@ export class Page {
   }
 
   playOrPause() {
-    if (this.playing) {
+    if (!this.timeline) {
+      // pressed before the page was there
+      this.#playsWhenShown = true;
+    } else if (this.playing) {
       this.stop();
     } else {
       this.playFrom(this.position >= this.timeline.frames ? 0 : this.position);

@@ -89,6 +89,6 @@ if (form) {
   byId('rows').addEventListener('pointerup', () => page.selection.present && byId('note-words').focus({ preventScroll: true }));
 }
 
-attachCommands(readingCommands(page), own);
+attachCommands(readingCommands(page), own, page);
 
 getJson(`/hand-ins/${review.dataset.handIn}/timeline`).then(timeline => page.show(timeline)).catch(problem => page.say(problem.message));

@@ -18,7 +18,7 @@ export class NotYet extends Error {
 }
 
 export function csrfHeaders() {
-  return { [meta('csrf-header')]: meta('csrf-token'), 'X-Requested-With': 'fetch' };
+  return { [meta('csrf-header')]: meta('csrf-token'), 'X-Requested-With': 'fetch', 'X-Build': meta('build') };
 }
 
 /** The words for a failed answer; plain ones where the server gave none. @param {number} status @param {{ detail?: string } | null} body */

@@ -1,5 +1,6 @@
 // Brings files in by picker or by dropping them: each can be heard and left out first; they are sent one after the other. What
 // an earlier page did not finish goes on by itself.
+import { makePlayer } from '../shared/player.js';
 import { sendFile } from './file-sending.js';
 import { forgetFile, keepFile, keptFiles } from './kept-files.js';
 
@@ -29,17 +30,12 @@ export function attachBringIn(episodeId, refreshTakes) {
     const name = document.createElement('span');
     name.className = 'grow truncate';
     name.textContent = each.file.name;
-    const audio = document.createElement('audio');
-    audio.controls = true;
-    audio.preload = 'none';
-    audio.className = 'h-9 w-56';
-    audio.src = each.address;
-    audio.setAttribute('aria-label', `Hear ${each.file.name} before it is brought in`);
-    audio.addEventListener('error', () => {
+    const player = makePlayer(each.address, `${each.file.name} before it is brought in`, card.dataset.icons);
+    player.querySelector('audio').addEventListener('error', () => {
       const instead = document.createElement('span');
       instead.className = 'text-muted text-sm';
       instead.textContent = 'can be heard once it is in';
-      audio.replaceWith(instead);
+      player.replaceWith(instead);
     });
     const out = document.createElement('button');
     out.type = 'button';
@@ -59,7 +55,7 @@ export function attachBringIn(episodeId, refreshTakes) {
     each.word.className = 'text-sm w-full';
     each.item = item;
     each.out = out;
-    item.append(name, audio, out, each.progress, each.word);
+    item.append(name, player, out, each.progress, each.word);
     return item;
   }
 

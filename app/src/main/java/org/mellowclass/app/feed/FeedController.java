@@ -5,6 +5,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
+import java.util.stream.Collectors;
 
 import com.rometools.rome.io.FeedException;
 import org.mellowclass.app.feed.FeedMapper.Feed;
@@ -38,7 +39,9 @@ class FeedController {
     @GetMapping("/f/{feedKey}")
     String feedPage(@PathVariable String feedKey, Model model) {
         model.addAttribute("feed", feeds.feed(feedKey));
-        model.addAttribute("episodes", feeds.onAir(feedKey));
+        List<Publication> onAir = feeds.onAir(feedKey);
+        model.addAttribute("episodes", onAir);
+        model.addAttribute("pictures", onAir.stream().collect(Collectors.toMap(Publication::id, feeds::picture)));
         return "feed/feed";
     }
 
@@ -54,7 +57,9 @@ class FeedController {
     @GetMapping("/f/{feedKey}/{episodeKey}")
     String episodePage(@PathVariable String feedKey, @PathVariable String episodeKey, Model model) {
         model.addAttribute("feed", feeds.feed(feedKey));
-        model.addAttribute("episode", feeds.episode(feedKey, episodeKey));
+        Publication episode = feeds.episode(feedKey, episodeKey);
+        model.addAttribute("episode", episode);
+        model.addAttribute("picture", feeds.picture(episode));
         return "feed/episode";
     }
 

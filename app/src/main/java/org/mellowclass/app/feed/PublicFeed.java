@@ -5,8 +5,10 @@ import java.nio.file.Path;
 import java.util.List;
 
 import org.mellowclass.app.feed.FeedMapper.Feed;
+import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.web.NotFound;
+import org.mellowclass.app.web.SkylinePicture;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -15,12 +17,16 @@ import org.springframework.transaction.annotation.Transactional;
 @Transactional(readOnly = true)
 public class PublicFeed {
 
+    private static final int PICTURE_COLUMNS = 160;
+
     private final FeedMapper feeds;
     private final SoundStore store;
+    private final HandIns handIns;
 
-    PublicFeed(FeedMapper feeds, SoundStore store) {
+    PublicFeed(FeedMapper feeds, SoundStore store, HandIns handIns) {
         this.feeds = feeds;
         this.store = store;
+        this.handIns = handIns;
     }
 
     /** It was on air once and has been taken off. */
@@ -51,6 +57,11 @@ public class PublicFeed {
             throw new NotFound();
         }
         return publication;
+    }
+
+    /** The level of an episode on air over its time. */
+    SkylinePicture picture(Publication onAir) {
+        return SkylinePicture.of(handIns.skylineOfPublished(onAir.handInId()), PICTURE_COLUMNS);
     }
 
     Path sound(String feedKey, String publicKey, String slug) throws IOException {

@@ -189,6 +189,12 @@ public class HandIns {
         return new Cleared(store.file(handIn.soundKey()), handIn.frames(), handIns.crewName(handIn.episodeId()));
     }
 
+    /** As {@link #skyline}, of one that is on air: for everybody. */
+    @Transactional(readOnly = true)
+    public byte[] skylineOfPublished(long handInId) {
+        return skyline(handIns.find(handInId).orElseThrow(NotFound::new));
+    }
+
     /** The whole skyline of a ready hand-in at a level that suits a picture across a page. */
     public byte[] skyline(HandIn handIn) {
         try {

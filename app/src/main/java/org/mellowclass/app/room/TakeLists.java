@@ -20,6 +20,7 @@ import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeLanding;
 import org.mellowclass.app.takes.TakeLanding.OnPage;
 import org.mellowclass.app.takes.TakeShelf;
+import org.mellowclass.app.web.SkylinePicture;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.treatment.ChooseSides;
 import org.mellowclass.core.treatment.CorrectClock;
@@ -31,6 +32,8 @@ import org.springframework.ui.Model;
 /** The take list as pages show it. */
 @Component
 class TakeLists {
+
+    private static final int PICTURE_COLUMNS = 100;
 
     private final TakeShelf takes;
     private final TakeSounds sounds;
@@ -56,12 +59,13 @@ class TakeLists {
      * @param missing    what never came, at 48 kHz
      * @param levelDbfs  the working level of a recording; null for others and for silence
      * @param voices     whose voices are in it
+     * @param picture    of its level; null until it is ready
      * @param fix        what can be mended on the page with one press; null for nothing
      * @param treated    how it is treated on the page
      * @param louderDb   by how much its clips on the page should be louder, since it is much too quiet; null if they are right
      * @param toErase    whether somebody has asked for it to be erased
      */
-    record TakeLine(Take take, Integer percent, Recording.Unfinished unfinished, List<Span> missing, Double levelDbfs, List<String> voices,
+    record TakeLine(Take take, Integer percent, Recording.Unfinished unfinished, List<Span> missing, Double levelDbfs, List<String> voices, SkylinePicture picture,
                     Mending.Trouble fix, List<String> treated, Double louderDb, boolean toErase) {
     }
 
@@ -76,7 +80,7 @@ class TakeLists {
         Set<Long> asked = erasing.asked(episode.id());
         List<TakeLine> lines = all.stream().map(take -> new TakeLine(take,
                 take.state() == Take.State.ARRIVED ? sounds.percent(take).orElse(0) : null, unfinished.get(take.id()),
-                missing.getOrDefault(take.id(), List.of()), level(take), names.getOrDefault(take.id(), List.of()),
+                missing.getOrDefault(take.id(), List.of()), level(take), names.getOrDefault(take.id(), List.of()), picture(take),
                 Mending.trouble(take, findings.get(take.id()), onPage.get(take.id())).orElse(null), treated(onPage.get(take.id())),
                 louder(take, onPage.get(take.id())), asked.contains(take.id()))).toList();
         model.addAttribute("takes", lines);
@@ -103,6 +107,14 @@ class TakeLists {
         try {
             OptionalDouble wanted = sounds.gainForQuiet(take);
             return wanted.isPresent() && onPage.lowestGainDb() < wanted.getAsDouble() ? wanted.getAsDouble() : null;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private SkylinePicture picture(Take take) {
+        try {
+            return take.ready() ? SkylinePicture.of(sounds.smallSkyline(take, PICTURE_COLUMNS), PICTURE_COLUMNS) : null;
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -43,7 +43,7 @@ class SecurityConfiguration {
     SecurityFilterChain security(HttpSecurity http, SecurityContextRepository contexts) throws Exception {
         return http
                 .authorizeHttpRequests(requests -> requests
-                        .requestMatchers("/sign-in", "/sign-in/**", "/first-start", "/invitations/**", "/uploads/**", "/f/**", "/css/**", "/js/**", "/vendor/**", "/img/**", "/sound/**",
+                        .requestMatchers("/sign-in", "/sign-in/**", "/first-start", "/invitations/**", "/uploads/**", "/f/**", "/css/**", "/js/**", "/vendor/**", "/img/**", "/sound/**", "/build-*/**",
                                 "/error").permitAll()
                         .anyRequest().authenticated())
                 .securityContext(context -> context.securityContextRepository(contexts))
