@@ -16,6 +16,7 @@ export default [
       ...js.configs.recommended.rules,
       'import-x/no-cycle': 'error',
       'import-x/no-self-import': 'error',
+      'import-x/no-unresolved': 'error',
       'no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
       eqeqeq: 'error',
       'prefer-const': 'error',

@@ -1,4 +1,5 @@
 // The card of one clip in the margin: where it stands, on which track, how loud. Everything its grips do can be typed here.
+import { highestGainDb, lowestGainDb } from '../page/laws.js';
 import { fineClock, framesOf } from '../shared/time.js';
 
 const byId = id => document.getElementById(id);
@@ -10,6 +11,9 @@ export class ClipCard {
   /** @param bench page, timeline(), edit(wish) */
   constructor(bench) {
     this.#bench = bench;
+    for (const id of ['clip-gain', 'clip-gain-db']) {
+      Object.assign(byId(id), { min: lowestGainDb, max: highestGainDb });
+    }
     byId('clip-gain').addEventListener('input', () => { byId('clip-gain-db').value = byId('clip-gain').value; });
     for (const id of ['clip-gain', 'clip-gain-db']) {
       byId(id).addEventListener('change', () => this.#wish({ type: 'set-clip-gain', gainDb: Number(byId(id).value) }));

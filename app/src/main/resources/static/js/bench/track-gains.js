@@ -1,7 +1,6 @@
 // How loud each track is: a slider with its dB beside it, and a number that can be typed.
 
-const LOWEST = -24;
-const HIGHEST = 12;
+import { highestGainDb, lowestGainDb } from '../page/laws.js';
 
 export function drawTrackGains(timeline, edit) {
   const list = document.getElementById('track-gains');
@@ -34,7 +33,7 @@ function line(track, edit) {
 
 function input(type, track, key, label) {
   const control = document.createElement('input');
-  Object.assign(control, { type, min: LOWEST, max: HIGHEST, step: 0.5, value: track.gainDb });
+  Object.assign(control, { type, min: lowestGainDb, max: highestGainDb, step: 0.5, value: track.gainDb });
   control.dataset.gainOf = key;
   control.setAttribute('aria-label', label);
   return control;

@@ -1,5 +1,6 @@
 // Plays a finished sound from its file, with the same questions and answers as the preview.
 import { RATE } from '../shared/time.js';
+import { levelDbfs } from './level.js';
 
 export class FilePlayer {
   #audio;
@@ -24,12 +25,7 @@ export class FilePlayer {
 
   /** The highest level of the last moment, in dBFS; -Infinity for silence. */
   get levelDbfs() {
-    if (!this.#analyser || !this.#run) {
-      return -Infinity;
-    }
-    const samples = new Float32Array(this.#analyser.fftSize);
-    this.#analyser.getFloatTimeDomainData(samples);
-    return 20 * Math.log10(samples.reduce((most, sample) => Math.max(most, Math.abs(sample)), 0));
+    return this.#analyser && this.#run ? levelDbfs(this.#analyser) : -Infinity;
   }
 
   /** Plays frames from … to, and calls back when they have ended. */

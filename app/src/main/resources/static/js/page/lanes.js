@@ -1,5 +1,6 @@
 // Draws one track of one row: the level in dB, upward from a ruled baseline.
 import { heightOf } from '../shared/level-scale.js';
+import { fadeGain } from './laws.js';
 import { loadSkyline } from './skyline.js';
 
 const INKS = 5;
@@ -33,15 +34,10 @@ function bodyFill(pen, index) {
   return pen.createPattern(cell, 'repeat');
 }
 
-const SHAPES = {
-  GENTLE: x => 0.5 - 0.5 * Math.cos(Math.PI * x),
-  EQUAL_POWER: x => Math.sin(0.5 * Math.PI * x),
-};
-
 /** The gain of a fade so many frames from its edge. Edges of 5 ms are too short to be seen. */
 function fadeAt(fade, frame) {
   const into = frame + fade.skippedFrames;
-  return into >= fade.frames ? 1 : SHAPES[fade.shape](Math.max(0, into) / fade.frames);
+  return into >= fade.frames ? 1 : fadeGain(fade.shape, Math.max(0, into) / fade.frames);
 }
 
 /** The gain of a clip's fades at one of its frames, in dB, as the mixer applies it. */

@@ -1,6 +1,7 @@
 // Plays the unfinished mix, rendered by the server in chunks that join without a gap.
 import { NotYet, getBytes } from '../shared/http.js';
 import { RATE } from '../shared/time.js';
+import { levelDbfs } from './level.js';
 
 const CHUNK_FRAMES = 2 * RATE;
 const FIRST_FRAMES = RATE / 2;
@@ -45,12 +46,7 @@ export class Preview {
 
   /** The highest level of the last moment, in dBFS; -Infinity for silence. */
   get levelDbfs() {
-    if (!this.#analyser || !this.#run) {
-      return -Infinity;
-    }
-    const samples = new Float32Array(this.#analyser.fftSize);
-    this.#analyser.getFloatTimeDomainData(samples);
-    return 20 * Math.log10(samples.reduce((most, sample) => Math.max(most, Math.abs(sample)), 0));
+    return this.#analyser && this.#run ? levelDbfs(this.#analyser) : -Infinity;
   }
 
   /** Plays frames from … to of a revision, and calls back when they have ended. */

@@ -1,5 +1,5 @@
 // The recording room: choose a microphone, see the level, record, pause, flag, stop, hear the take.
-import { Preview } from '../bench/preview.js';
+import { Preview } from '../page/preview.js';
 import { getJson, postJson } from '../shared/http.js';
 import { limitsOf } from '../shared/level-scale.js';
 import { RATE, fineClock } from '../shared/time.js';
@@ -11,6 +11,7 @@ import { Level } from './level.js';
 import { LiveSkyline } from './live-skyline.js';
 import { Microphone, PRACTICE, whatIsMissing } from './microphone.js';
 import { Script } from './script.js';
+import { isBusy, isTaking, may, next } from './state.js';
 import { attachTogether } from './together.js';
 import { attachVoices, voices } from './voices.js';
 import { Watch } from './watch.js';
@@ -24,13 +25,12 @@ function attachRecorder(section) {
   const level = new Level(byId('level-fill'), byId('level-word'), limitsOf(section.dataset));
   const skyline = new LiveSkyline(byId('live-body'));
   const check = new Check();
-  const script = new Script(byId('script-lines'), () => recording || press());
+  const script = new Script(byId('script-lines'), () => isTaking(state) || press());
   const accompaniment = new Preview((revision, from, to) => `/episodes/${episodeId}/sound/${revision}/raw/${from}-${to}`);
   const record = byId('record');
   let microphone = null;
   let take = null;
-  let recording = false;
-  let paused = false;
+  let state = 'idle';
   let frames = 0;
   let flags = 0;
   let trouble = false;
@@ -50,13 +50,13 @@ function attachRecorder(section) {
     const { samples, last, kept } = block;
     const peak = level.show(samples);
     check.listen(block, microphone.rate);
-    if (recording && kept) {
+    if (isTaking(state) && kept) {
       frames += samples.length;
       skyline.add(samples.length / microphone.rate, peak);
       byId('clock').textContent = fineClock(frames * RATE / microphone.rate);
       watch.look(samples, samples.length / microphone.rate);
     }
-    if (recording && last) {
+    if (last && may(state, 'last')) {
       stopped();
     }
   }
@@ -66,11 +66,13 @@ function attachRecorder(section) {
     const opened = await Microphone.open(byId('mic').value, section.dataset, onBlock);
     await microphone?.close();
     microphone = opened;
+    happens('listen');
     microphone.onLost(() => {
       complain('The microphone is gone. What was recorded so far is kept.');
-      if (recording) {
+      if (isTaking(state)) {
         microphone.finish();
       }
+      happens('lose');
     });
     const processing = microphone.processing;
     if (processing.length > 0) {
@@ -100,6 +102,7 @@ function attachRecorder(section) {
     if (!track) {
       byId('track').focus();
       say('Say first whose track this is.');
+      happens('fail');
       return;
     }
     if (!microphone) {
@@ -119,10 +122,9 @@ function attachRecorder(section) {
     skyline.clear();
     frames = 0;
     flags = 0;
-    recording = true;
+    happens('begun');
     microphone.keep(samples.port1, leadFrames);
     say(word ? 'Recording together. Each laptop stops by itself.' : `Recording here: ${where}.`);
-    showRecording(true);
     accompany();
   }
 
@@ -138,9 +140,8 @@ function attachRecorder(section) {
   }
 
   async function stopped() {
-    recording = false;
+    happens('last');
     accompaniment.stop();
-    setBusy(true);
     say('Sending the last second …');
     const closing = microphone.close();
     microphone = null;
@@ -149,9 +150,9 @@ function attachRecorder(section) {
   }
 
   function pause() {
-    paused = !paused;
+    happens(state === 'paused' ? 'goOn' : 'pause');
+    const paused = state === 'paused';
     microphone.pause(paused);
-    byId('pause').textContent = paused ? 'Go on' : 'Pause';
     say(paused ? 'Paused. The same take goes on when you want.' : 'It goes on.');
   }
 
@@ -170,39 +171,34 @@ function attachRecorder(section) {
       if (!message.storageWorks) {
         complain('This laptop’s storage is full. Everything is still sent. Keep this page open.');
       }
-      if (!recording && message.unsentSeconds > 0) {
+      if (!isTaking(state) && message.unsentSeconds > 0) {
         say(`${Math.ceil(message.unsentSeconds)} s still to send. It is kept here.`);
       }
     } else if (message.type === 'finished') {
       say('Your take is kept. Hear it in the list.');
-      showRecording(false);
+      happens('sent');
       refreshTakes();
       showLanding(episodeId);
     } else if (message.type === 'leftover' && message.takeId) {
       refreshTakes();
     } else if (message.type === 'ended-elsewhere') {
       complain('Your crew ended this take before all of it was sent. The rest is kept here, and becomes a take of its own.');
-      showRecording(false);
+      happens('sent');
       refreshTakes();
     } else if (message.type === 'failed') {
       complain('This take could not be kept as it should. Tell your teacher.');
     }
   });
 
-  // never really disabled: the focus would be lost, and with it the way to stop by keyboard
-  let busy = false;
-  function setBusy(on) {
-    busy = on;
-    record.setAttribute('aria-disabled', on);
-  }
-
-  function showRecording(on) {
-    setBusy(false);
-    paused = false;
-    record.querySelector('span').textContent = on ? 'Stop' : 'Record';
-    byId('pause').textContent = 'Pause';
-    ['pause', 'flag'].forEach(id => { byId(id).hidden = !on; });
-    ['mic', 'track', 'place', 'listen', 'check'].forEach(id => { byId(id).disabled = on; });
+  function happens(event) {
+    state = next(state, event);
+    const taking = isTaking(state);
+    // never really disabled: the focus would be lost, and with it the way to stop by keyboard
+    record.setAttribute('aria-disabled', isBusy(state));
+    record.querySelector('span').textContent = taking ? 'Stop' : 'Record';
+    byId('pause').textContent = state === 'paused' ? 'Go on' : 'Pause';
+    ['pause', 'flag'].forEach(id => { byId(id).hidden = !taking; });
+    ['mic', 'track', 'place', 'listen', 'check'].forEach(id => { byId(id).disabled = taking || state === 'sending'; });
   }
 
   const guarded = action => async argument => {
@@ -210,20 +206,17 @@ function attachRecorder(section) {
       await action(argument);
     } catch (problem) {
       complain(problem.message);
-      showRecording(false);
+      happens('fail');
     }
   };
 
   const press = guarded(async () => {
-    if (busy) {
-      return;
-    }
-    setBusy(true);
-    if (recording) {
+    if (may(state, 'end')) {
+      happens('end');
       microphone.finish();
-    } else {
+    } else if (may(state, 'begin')) {
+      happens('begin');
       await begin();
-      setBusy(false);
     }
   });
 
@@ -258,19 +251,24 @@ function attachRecorder(section) {
   byId('pause').addEventListener('click', pause);
   byId('flag').addEventListener('click', flag);
   document.addEventListener('keydown', event => {
-    if (recording && event.key.toLowerCase() === 'n' && !event.ctrlKey && !event.metaKey && !/INPUT|SELECT|TEXTAREA/.test(event.target.tagName)) {
+    if (isTaking(state) && event.key.toLowerCase() === 'n' && !event.ctrlKey && !event.metaKey && !/INPUT|SELECT|TEXTAREA/.test(event.target.tagName)) {
       event.preventDefault();
       flag();
     }
   });
   // signing out ends the take first; the sign-out then waits until it is sent
-  byId('sign-out').addEventListener('submit', () => recording && microphone.finish());
+  byId('sign-out').addEventListener('submit', () => isTaking(state) && microphone.finish());
   window.addEventListener('beforeunload', event => {
-    if (recording || unsentSeconds() > 0) {
+    if (isTaking(state) || unsentSeconds() > 0) {
       event.preventDefault();
     }
   });
-  attachTogether(byId('together'), guarded(word => recording || begin(word)));
+  attachTogether(byId('together'), guarded(async word => {
+    if (may(state, 'begin')) {
+      happens('begin');
+      await begin(word);
+    }
+  }));
   byId('together').addEventListener('change', guarded(async () => microphone || listen()));
   attachLanding(episodeId);
   attachVoices(episodeId, complain);

@@ -32,14 +32,16 @@ class BenchController {
     private final BenchViews views;
     private final Wishes wishes;
     private final LiveEvents live;
+    private final Laws laws;
 
-    BenchController(Access access, Bench bench, PreviewSound preview, BenchViews views, Wishes wishes, LiveEvents live) {
+    BenchController(Access access, Bench bench, PreviewSound preview, BenchViews views, Wishes wishes, LiveEvents live, Laws laws) {
         this.access = access;
         this.bench = bench;
         this.preview = preview;
         this.views = views;
         this.wishes = wishes;
         this.live = live;
+        this.laws = laws;
     }
 
     @GetMapping("/episodes/{episodeId}/bench")
@@ -48,6 +50,7 @@ class BenchController {
         model.addAttribute("episode", episode);
         model.addAttribute("own", !viewer.isTeacher());
         model.addAttribute("viewerId", viewer.id());
+        model.addAttribute("laws", laws.json());
         model.addAttribute("workingLevel", WorkingLevel.STANDARD);
         return "bench/page";
     }

@@ -5,6 +5,7 @@ import java.util.Optional;
 import org.mellowclass.app.feed.AirDesk;
 import org.mellowclass.app.feed.Publication;
 import org.mellowclass.app.people.Episode;
+import org.mellowclass.app.people.EpisodeStandings;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.takes.Take;
@@ -13,7 +14,7 @@ import org.springframework.stereotype.Component;
 
 /** Where an episode stands and what its viewer does next: the one clear step beside the title of every page. */
 @Component("standings")
-public class Standings {
+public class Standings implements EpisodeStandings {
 
     private final HandIns handIns;
     private final AirDesk airDesk;
@@ -25,20 +26,14 @@ public class Standings {
         this.takes = takes;
     }
 
-    /**
-     * @param sentence what the teacher asks for in another pass, or null
-     */
-    public record Standing(Stage stage, String nextWords, String nextAddress, Integer handInNumber, String sentence) {
-    }
-
-    /** For an episode that the viewer has been let through to; {@code own} if they are of its crew. */
+    @Override
     public Standing of(Episode episode, boolean own) {
         Optional<HandIn> handIn = handIns.newest(episode);
         Optional<Publication> publication = airDesk.newest(episode);
         Stage stage = Stage.of(handIn.orElse(null), publication.orElse(null));
         String sentence = stage == Stage.ANOTHER_PASS ? handIn.orElseThrow().sentence() : null;
         Next next = own ? forCrew(stage, episode, handIn) : forTeacher(stage, episode, handIn);
-        return new Standing(stage, next.words, next.address, handIn.map(HandIn::number).orElse(null), sentence);
+        return new Standing(stage.name(), next.words, next.address, handIn.map(HandIn::number).orElse(null), sentence);
     }
 
     private record Next(String words, String address) {

@@ -6,6 +6,7 @@ import java.util.List;
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.bench.BenchViews;
 import org.mellowclass.app.bench.BenchViews.TimelineView;
+import org.mellowclass.app.bench.Laws;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
@@ -35,13 +36,15 @@ class ReviewController {
     private final MarginNotes notes;
     private final Bench bench;
     private final BenchViews views;
+    private final Laws laws;
 
-    ReviewController(Access access, HandIns handIns, MarginNotes notes, Bench bench, BenchViews views) {
+    ReviewController(Access access, HandIns handIns, MarginNotes notes, Bench bench, BenchViews views, Laws laws) {
         this.access = access;
         this.handIns = handIns;
         this.notes = notes;
         this.bench = bench;
         this.views = views;
+        this.laws = laws;
     }
 
     @PostMapping("/episodes/{episodeId}/hand-ins")
@@ -110,6 +113,7 @@ class ReviewController {
             model.addAttribute("report", handIns.report(handIn));
             model.addAttribute("workingLevel", WorkingLevel.STANDARD);
             model.addAttribute("viewerId", viewer.id());
+            model.addAttribute("laws", laws.json());
         }
     }
 

@@ -1,0 +1,13 @@
+// @ts-check
+// What the server's core decides and the page must know to draw and to offer it: fade shapes and limits of gains.
+
+/** @type {{ lowestGainDb: number, highestGainDb: number, fades: { [shape: string]: number[] } }} */
+const laws = JSON.parse(/** @type {HTMLElement} */ (document.querySelector('[data-laws]')).dataset.laws ?? '{}');
+
+export const { lowestGainDb, highestGainDb } = laws;
+
+/** The gain of a fade's shape at a part of it, from 0 (silent) to 1. @param {string} shape @param {number} part */
+export function fadeGain(shape, part) {
+  const gains = laws.fades[shape];
+  return gains[Math.max(0, Math.min(gains.length - 1, Math.floor(part * gains.length)))];
+}
