@@ -1,6 +1,6 @@
 // @ts-check
 // The margin: cards stand beside the rows they speak of and never over each other. What is being worked on has its place first,
-// and notes make room for it.
+// and notes make room for it; where there is no room for all of them they are folded to a line.
 
 const GAP = 8;
 
@@ -13,7 +13,24 @@ const GAP = 8;
  * @param {{ element: HTMLElement, frame: number | null }[]} notes each at its row or below the one before it; those without a frame last
  */
 export function arrange(page, list, first, notes) {
-  const top = list.offsetTop;
+  const fold = (/** @type {boolean} */ on) => notes.forEach(({ element }) => element.classList.toggle('folded', on && !element.matches(':focus-within')));
+  fold(false);
+  const rows = /** @type {HTMLElement} */ (document.getElementById('rows'));
+  if (placed(page, list, first, notes) > Math.max(rows.offsetTop + rows.offsetHeight, window.innerHeight - rows.offsetTop)) {
+    fold(true);
+    placed(page, list, first, notes);
+  }
+  // one that is looked at is opened
+  list.onfocusin = list.onfocusout = () => arrange(page, list, first, notes);
+}
+
+/**
+ * Gives each card its place; returns where the last one ends.
+ *
+ * @type {(...args: Parameters<typeof arrange>) => number}
+ */
+function placed(page, list, first, notes) {
+  const top = list.offsetTop + GAP;
   const shown = first.find(({ element }) => !element.hidden);
   let taken = null;
   if (shown) {
@@ -31,5 +48,7 @@ export function arrange(page, list, first, notes) {
       element.style.top = `${start}px`;
       free = start + element.offsetHeight + GAP;
     });
-  list.style.height = `${Math.max(0, Math.max(free, taken?.end ?? 0) - top)}px`;
+  const end = Math.max(free, taken?.end ?? 0);
+  list.style.height = `${Math.max(0, end - top)}px`;
+  return end;
 }

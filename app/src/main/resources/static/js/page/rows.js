@@ -4,6 +4,22 @@ import { clock } from '../shared/time.js';
 import { columns, drawLane, inkOf } from './lanes.js';
 import { shortName } from './names.js';
 
+/** All that a row's drawing depends on: a row of which this is the same is left as it is. */
+function signature(layout, number, laneHeight) {
+  const { timeline } = layout;
+  const here = layout.tracksIn(number).map(track => [track.id, track.name, timeline.tracks.indexOf(track), track.gainDb,
+    track.clips.filter(clip => clip.startFrame < layout.rowEnd(number) && clip.startFrame + clip.frames > layout.rowStart(number) - layout.leadFrames)
+      .map(clip => [clip.source, clip.startFrame, clip.sourceFrame, clip.frames, clip.gainDb, clip.fadeIn, clip.fadeOut,
+        timeline.takes[clip.source.takeId]?.clipped?.length])]);
+  return JSON.stringify([layout.rowFrames, layout.rowEnd(number), laneHeight, here]);
+}
+
+/** A row that is left as it is, with its tracks as they are now. */
+function renewed(row, timeline) {
+  row.lanes.forEach(lane => { lane.track = timeline.tracks.find(({ id }) => id === lane.track.id); });
+  return row;
+}
+
 export class Rows {
   #element;
   #icons;
@@ -25,10 +41,21 @@ export class Rows {
   show(layout, laneHeight) {
     this.#layout = layout;
     this.#element.style.setProperty('--lane-height', `${laneHeight}px`);
-    this.#watcher.disconnect();
-    this.#rows = Array.from({ length: layout.rowCount }, (_, row) => this.#make(row));
-    this.#element.replaceChildren(...this.#rows.map(row => row.element));
-    this.redraw();
+    const before = this.#rows;
+    this.#rows = Array.from({ length: layout.rowCount }, (_, number) => {
+      const says = signature(layout, number, laneHeight);
+      return before[number]?.says === says ? renewed(before[number], layout.timeline) : { ...this.#make(number), says };
+    });
+    before.filter(row => !this.#rows.includes(row)).forEach(row => {
+      this.#watcher.unobserve(row.element);
+      row.element.remove();
+    });
+    this.#rows.forEach((row, number) => {
+      if (this.#element.children[number] !== row.element) {
+        this.#element.insertBefore(row.element, this.#element.children[number] ?? null);
+        this.#watcher.observe(row.element);
+      }
+    });
   }
 
   /** Forgets what is drawn and draws what can be seen anew. */

@@ -19,6 +19,7 @@ const page = new Page(review, new FilePlayer(byId('mixdown')), () => draw());
 const spanOf = ({ dataset }) => ({ start: Number(dataset.start), end: Number(dataset.end) });
 
 function draw() {
+  document.querySelectorAll('.note-bracket').forEach(old => old.remove());
   cards.forEach(drawBracket);
   drawForm();
 }

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 
 import com.google.gson.JsonElement;
+import com.google.gson.JsonArray;
 import com.google.gson.JsonObject;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Mouse;
@@ -200,6 +201,35 @@ class BenchPageTest extends BrowserTest {
         await(page, "document.querySelectorAll('.note-card.done').length === 1");
         assertAccessible(page);
         note.getByLabel("done").uncheck();
+    }
+
+    @Test
+    void what_a_crewmate_removes_before_it_moves_selection_position_and_playing_and_the_same_words_are_removed() {
+        Page page = bench();
+        String episode = episodeOf(page);
+        Page mate = page();
+        signInAsStudent(mate, "Tess", "green jetty");
+        waitForRows(mate);
+        page.locator("#page").focus();
+        page.keyboard().press("Home");
+        for (int i = 0; i < 40; i++) {
+            page.keyboard().press("Shift+ArrowRight");
+        }
+        page.keyboard().press("1");
+        assertThat(page.locator("#card-span").innerText()).isEqualTo("0:04.00 to 0:05.00 · 1.00 s");
+        removeStart(mate);
+        page.getByText("0:03.00 to 0:04.00 · 1.00 s").waitFor();
+        assertThat(page.locator("#clock").innerText()).isEqualTo("0:03.0");
+        page.locator("#page").focus();
+        page.keyboard().press("4");
+        page.getByText("Removed 1.00 s. Undo brings it back.").waitFor();
+        JsonArray clips = timeline(page, episode).getAsJsonArray("tracks").get(0).getAsJsonObject().getAsJsonArray("clips");
+        long first = clips.get(0).getAsJsonObject().get("sourceFrame").getAsLong();
+        assertThat(clips.get(1).getAsJsonObject().get("sourceFrame").getAsLong() - first).as("what was at 0:05 stands behind what was at 0:01 to 0:04")
+                .isEqualTo(4 * 48_000);
+        undo(page, episode, 1);
+        page.onDialog(dialog -> dialog.accept());
+        undo(page, episode, 1);
     }
 
     private static void select(Page page) {

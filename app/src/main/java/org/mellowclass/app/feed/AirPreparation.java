@@ -14,6 +14,7 @@ import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.store.NamedSounds;
+import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.media.Mp3Publisher;
@@ -34,17 +35,19 @@ class AirPreparation {
     private final HandIns handIns;
     private final Briefs briefs;
     private final SoundStore store;
+    private final Scratch scratch;
     private final SoundDecoder decoder;
     private final Mp3Publisher publisher;
     private final Jobs jobs;
     private final Clock clock;
 
-    AirPreparation(FeedMapper feeds, HandIns handIns, Briefs briefs, SoundStore store, SoundDecoder decoder,
+    AirPreparation(FeedMapper feeds, HandIns handIns, Briefs briefs, SoundStore store, Scratch scratch, SoundDecoder decoder,
                    Mp3Publisher publisher, Jobs jobs, Clock clock) {
         this.feeds = feeds;
         this.handIns = handIns;
         this.briefs = briefs;
         this.store = store;
+        this.scratch = scratch;
         this.decoder = decoder;
         this.publisher = publisher;
         this.jobs = jobs;
@@ -74,7 +77,7 @@ class AirPreparation {
         FeedMapper.Feed feed = feeds.feedOfClass(brief.classId()).orElseThrow();
         LocalDate today = LocalDate.now(clock.withZone(ZoneId.of(feed.timeZone())));
         Tags tags = new Tags(publication.title(), cleared.crewName(), brief.project(), today);
-        Path mp3 = store.temporaryFile(".mp3");
+        Path mp3 = scratch.scratchFile(".mp3");
         try {
             Mp3Publisher.Published published = publisher.write(() -> open(publicationId, cleared), brief.loudnessLufs(),
                     brief.ceilingDbtp(), tags, mp3);

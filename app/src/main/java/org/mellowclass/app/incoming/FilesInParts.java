@@ -22,6 +22,7 @@ import org.apache.ibatis.annotations.Update;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.store.RandomKey;
+import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.web.Fields;
@@ -44,14 +45,16 @@ class FilesInParts {
     private final IncomingFileMapper rows;
     private final BringingIn bringingIn;
     private final SoundStore store;
+    private final Scratch scratch;
     private final Access access;
     private final Clock clock;
     private final Set<String> busy = ConcurrentHashMap.newKeySet();
 
-    FilesInParts(IncomingFileMapper rows, BringingIn bringingIn, SoundStore store, Access access, Clock clock) {
+    FilesInParts(IncomingFileMapper rows, BringingIn bringingIn, SoundStore store, Scratch scratch, Access access, Clock clock) {
         this.rows = rows;
         this.bringingIn = bringingIn;
         this.store = store;
+        this.scratch = scratch;
         this.access = access;
         this.clock = clock;
     }
@@ -100,7 +103,7 @@ class FilesInParts {
         String name = fileName == null ? "" : fileName.substring(0, Math.min(LONGEST_NAME, fileName.length()));
         rows.forget(clock.instant().minus(FORGOTTEN_AFTER));
         String key = RandomKey.next();
-        rows.add(new IncomingFile(key, episodeId, name, track, placing, bytes, store.temporaryFile(".part").toString(), null), viewer.id(), clock.instant());
+        rows.add(new IncomingFile(key, episodeId, name, track, placing, bytes, scratch.scratchFile(".part").toString(), null), viewer.id(), clock.instant());
         return key;
     }
 

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 
+import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.media.SoundDecoder;
@@ -17,10 +18,12 @@ public class IncomingFiles {
     private static final int LONGEST_NAME = 120;
 
     private final SoundStore store;
+    private final Scratch scratch;
     private final SoundDecoder decoder;
 
-    IncomingFiles(SoundStore store, SoundDecoder decoder) {
+    IncomingFiles(SoundStore store, Scratch scratch, SoundDecoder decoder) {
         this.store = store;
+        this.scratch = scratch;
         this.decoder = decoder;
     }
 
@@ -32,7 +35,7 @@ public class IncomingFiles {
 
     /** The key of the file in the store; refuses one that cannot be used. */
     public String keep(Upload upload) throws IOException {
-        Path arriving = store.temporaryFile(".upload");
+        Path arriving = scratch.scratchFile(".upload");
         try {
             upload.moveTo(arriving);
             decoder.probe(arriving);

@@ -8,6 +8,7 @@ import java.util.List;
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.sounds.Arrival;
 import org.mellowclass.app.sounds.SoundPreparation;
+import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.core.sound.Frames;
@@ -23,11 +24,13 @@ class SpokenArrival implements Arrival {
     private final RecordingMapper recordings;
     private final SoundPreparation preparation;
     private final SoundStore store;
+    private final Scratch scratch;
 
-    SpokenArrival(RecordingMapper recordings, SoundPreparation preparation, SoundStore store) {
+    SpokenArrival(RecordingMapper recordings, SoundPreparation preparation, SoundStore store, Scratch scratch) {
         this.recordings = recordings;
         this.preparation = preparation;
         this.store = store;
+        this.scratch = scratch;
     }
 
     @Override
@@ -39,7 +42,7 @@ class SpokenArrival implements Arrival {
     public Made make(Take take, String originalKey, Reporting.Listener permille, Path wav, Path skyline) throws IOException {
         Session session = recordings.of(take.id()).orElseThrow();
         ChunkSound chunks = new ChunkSound(recordings, session);
-        Path original = store.temporaryFile(".wav");
+        Path original = scratch.scratchFile(".wav");
         try {
             long frames;
             try (WavWriter asItCame = WavWriter.create(original, chunks.channels(), chunks.sampleRate(), SampleFormat.PCM_16)) {

@@ -21,6 +21,7 @@ import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.sounds.Treating;
 import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.SkylineFile;
+import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.core.measure.DeadAirFinder;
@@ -62,6 +63,7 @@ class HandInMaking {
     private final Treating treating;
     private final Briefs briefs;
     private final SoundStore store;
+    private final Scratch scratch;
     private final SoundEncoder encoder;
     private final Access access;
     private final TransactionTemplate transaction;
@@ -69,7 +71,7 @@ class HandInMaking {
     private final LiveEvents live;
     private final ObjectMapper json;
 
-    HandInMaking(HandInMapper handIns, Bench bench, TakeShelf takes, TakeSounds sounds, Treating treating, Briefs briefs, SoundStore store, SoundEncoder encoder,
+    HandInMaking(HandInMapper handIns, Bench bench, TakeShelf takes, TakeSounds sounds, Treating treating, Briefs briefs, SoundStore store, Scratch scratch, SoundEncoder encoder,
                  Access access, TransactionTemplate transaction, Jobs jobs, LiveEvents live, ObjectMapper json) {
         this.handIns = handIns;
         this.bench = bench;
@@ -78,6 +80,7 @@ class HandInMaking {
         this.treating = treating;
         this.briefs = briefs;
         this.store = store;
+        this.scratch = scratch;
         this.encoder = encoder;
         this.access = access;
         this.transaction = transaction;
@@ -118,8 +121,8 @@ class HandInMaking {
             treating.ensure(source.takeId(), source.treatment());
         }
         HouseSound house = briefs.ofEpisode(handIn.episodeId()).houseSound();
-        Path flac = store.temporaryFile(".flac");
-        Path skylineFile = store.temporaryFile(".skyline");
+        Path flac = scratch.scratchFile(".flac");
+        Path skylineFile = scratch.scratchFile(".skyline");
         try (Mixer mixer = new Mixer(timeline, sounds)) {
             Passes passes = new Passes(handIn, mixer);
             Mastering mastering = Mastering.find(passes, house.loudnessLufs(), house.ceilingDbtp());

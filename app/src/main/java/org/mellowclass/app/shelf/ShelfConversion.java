@@ -13,6 +13,7 @@ import org.mellowclass.app.sounds.TakeFindings;
 import org.mellowclass.app.sounds.TakeMeasuring;
 import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.store.NamedSounds;
+import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.core.sound.WavReader;
 import org.mellowclass.media.SoundDecoder;
@@ -30,15 +31,17 @@ class ShelfConversion {
 
     private final ShelfMapper sounds;
     private final SoundStore store;
+    private final Scratch scratch;
     private final SoundDecoder decoder;
     private final SoundPreparation preparation;
     private final Jobs jobs;
     private final ObjectMapper json;
 
-    ShelfConversion(ShelfMapper sounds, SoundStore store, SoundDecoder decoder, SoundPreparation preparation, Jobs jobs,
+    ShelfConversion(ShelfMapper sounds, SoundStore store, Scratch scratch, SoundDecoder decoder, SoundPreparation preparation, Jobs jobs,
                     ObjectMapper json) {
         this.sounds = sounds;
         this.store = store;
+        this.scratch = scratch;
         this.decoder = decoder;
         this.preparation = preparation;
         this.jobs = jobs;
@@ -63,8 +66,8 @@ class ShelfConversion {
         if (sound.state() != ShelfSound.State.ARRIVED) {
             return;
         }
-        Path wav = store.temporaryFile(".wav");
-        Path skyline = store.temporaryFile(".skyline");
+        Path wav = scratch.scratchFile(".wav");
+        Path skyline = scratch.scratchFile(".skyline");
         try {
             Path file = store.file(sound.originalKey());
             SoundFacts facts = decoder.probe(file);

@@ -15,6 +15,7 @@ import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.store.NamedSounds;
+import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.store.StoredJson;
 import org.mellowclass.app.takes.Take;
@@ -46,6 +47,7 @@ public class SoundMaking {
     private final SoundMapper sounds;
     private final TakeRows takes;
     private final SoundStore store;
+    private final Scratch scratch;
     private final Jobs jobs;
     private final TakeMeasuring measuring;
     private final TakeLanding landing;
@@ -55,12 +57,13 @@ public class SoundMaking {
     private final TransactionTemplate transaction;
     private final StoredJson<List<Span>> spans;
 
-    SoundMaking(List<Arrival> arrivals, SoundMapper sounds, TakeRows takes, SoundStore store, Jobs jobs, TakeMeasuring measuring, TakeLanding landing, Access access,
+    SoundMaking(List<Arrival> arrivals, SoundMapper sounds, TakeRows takes, SoundStore store, Scratch scratch, Jobs jobs, TakeMeasuring measuring, TakeLanding landing, Access access,
                 LiveEvents live, ApplicationEventPublisher events, TransactionTemplate transaction, ObjectMapper json) {
         this.arrivals = arrivals.stream().collect(Collectors.toMap(Arrival::origin, Function.identity()));
         this.sounds = sounds;
         this.takes = takes;
         this.store = store;
+        this.scratch = scratch;
         this.jobs = jobs;
         this.measuring = measuring;
         this.landing = landing;
@@ -106,8 +109,8 @@ public class SoundMaking {
 
     private void makeReady(Take take) throws IOException {
         Arrival arrival = arrivals.get(take.origin());
-        Path wav = store.temporaryFile(".wav");
-        Path skyline = store.temporaryFile(".skyline");
+        Path wav = scratch.scratchFile(".wav");
+        Path skyline = scratch.scratchFile(".skyline");
         try {
             String original = sounds.original(take.id()).map(SoundMapper.Original::originalKey).orElse(null);
             Arrival.Made made = arrival.make(take, original, permille -> jobs.progress(KIND, take.id(), permille, 1000), wav, skyline);

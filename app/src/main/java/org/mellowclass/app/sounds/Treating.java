@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.people.Access;
+import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeRows;
@@ -34,18 +35,20 @@ public class Treating {
     private final TakeMeasuring measuring;
     private final SoundPreparation preparation;
     private final SoundStore store;
+    private final Scratch scratch;
     private final Access access;
     private final ApplicationEventPublisher events;
     private final Jobs jobs;
     private final TransactionTemplate transaction;
 
-    Treating(SoundMapper sounds, TakeRows takes, TakeMeasuring measuring, SoundPreparation preparation, SoundStore store, Access access, ApplicationEventPublisher events,
+    Treating(SoundMapper sounds, TakeRows takes, TakeMeasuring measuring, SoundPreparation preparation, SoundStore store, Scratch scratch, Access access, ApplicationEventPublisher events,
              Jobs jobs, TransactionTemplate transaction) {
         this.sounds = sounds;
         this.takes = takes;
         this.measuring = measuring;
         this.preparation = preparation;
         this.store = store;
+        this.scratch = scratch;
         this.access = access;
         this.events = events;
         this.jobs = jobs;
@@ -96,8 +99,8 @@ public class Treating {
         }
         TakeFindings findings = measuring.ensure(take.id());
         Path whole = store.file(sounds.of(take.id(), TreatmentCodec.AS_IT_IS).orElseThrow().soundKey());
-        Path wav = store.temporaryFile(".wav");
-        Path skyline = store.temporaryFile(".skyline");
+        Path wav = scratch.scratchFile(".wav");
+        Path skyline = scratch.scratchFile(".skyline");
         try (SampleSource treated = sound.treatment().process(WavReader.open(whole), findings.forTreatment())) {
             preparation.convert(treated, take.frames(), read -> jobs.progress(KIND, soundId, read, take.frames()), wav, skyline);
             keep(sound, take, store.put(wav), store.put(skyline), treated.channels());

@@ -18,7 +18,7 @@ import org.springframework.stereotype.Component;
 
 /** A store in a folder: {@code sounds/ab/abcdef…}; work on its way lies in {@code arriving/}. */
 @Component
-class DirectorySoundStore implements SoundStore {
+class DirectorySoundStore implements SoundStore, Scratch {
 
     private static final Pattern KEY = Pattern.compile("[0-9a-f]{32}");
 
@@ -31,8 +31,9 @@ class DirectorySoundStore implements SoundStore {
         arriving = Files.createDirectories(folder.resolve("arriving"));
     }
 
+    /** Beside the store, so that moving a file into it is one step. */
     @Override
-    public Path temporaryFile(String suffix) throws IOException {
+    public Path scratchFile(String suffix) throws IOException {
         return Files.createTempFile(arriving, "work", suffix);
     }
 

@@ -8,9 +8,6 @@ import java.util.Set;
 /** Keeps files of sound under random keys. A file that was put never changes. */
 public interface SoundStore {
 
-    /** A new temporary file beside the store, for work that ends in {@link #put}; whoever asks for it deletes it. */
-    Path temporaryFile(String suffix) throws IOException;
-
     /** Moves a finished file into the store: synced, then renamed, then given a key. */
     String put(Path finished) throws IOException;
 

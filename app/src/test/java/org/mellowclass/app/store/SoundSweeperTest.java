@@ -43,7 +43,7 @@ class SoundSweeperTest {
     private Schools schools;
     @Autowired
     private TakeShelf takes;
-    private SoundStore store;
+    private DirectorySoundStore store;
 
     @BeforeEach
     void openStore() throws IOException {
@@ -55,7 +55,7 @@ class SoundSweeperTest {
         String kept = put(Duration.ofDays(9));
         String orphan = put(Duration.ofDays(2));
         String young = put(Duration.ofHours(3));
-        Path abandoned = store.temporaryFile(".wav");
+        Path abandoned = store.scratchFile(".wav");
         Files.setLastModifiedTime(abandoned, FileTime.from(NOW.minus(Duration.ofDays(2))));
 
         new SoundSweeper(store, List.of(() -> Set.of(kept)), Clock.fixed(NOW, ZoneOffset.UTC)).sweep();
@@ -87,7 +87,7 @@ class SoundSweeperTest {
     }
 
     private String put(Duration age) throws IOException {
-        Path file = store.temporaryFile(".sound");
+        Path file = store.scratchFile(".sound");
         Files.writeString(file, "sound");
         Files.setLastModifiedTime(file, FileTime.from(NOW.minus(age)));
         return store.put(file);
