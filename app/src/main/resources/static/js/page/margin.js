@@ -3,6 +3,8 @@
 // and notes make room for it; where there is no room for all of them they are folded to a line.
 
 const GAP = 8;
+/** @type {WeakMap<HTMLElement, () => void>} */
+const again = new WeakMap();
 
 /**
  * Arranges cards under everything that stands fixed in the margin.
@@ -21,7 +23,10 @@ export function arrange(page, list, first, notes) {
     placed(page, list, first, notes);
   }
   // one that is looked at is opened
-  list.onfocusin = list.onfocusout = () => arrange(page, list, first, notes);
+  if (!again.has(list)) {
+    ['focusin', 'focusout'].forEach(event => list.addEventListener(event, () => again.get(list)?.()));
+  }
+  again.set(list, () => arrange(page, list, first, notes));
 }
 
 /**
