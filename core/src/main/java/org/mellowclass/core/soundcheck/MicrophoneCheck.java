@@ -75,7 +75,7 @@ public record MicrophoneCheck(OptionalDouble levelDbfs, OptionalDouble noiseDbfs
                 pauses.noiseFloorDbfs(), distance, hum, overs, heard.oneSided(), advice(level, distance, hum, overs));
     }
 
-    private static Advice advice(OptionalDouble level, OptionalDouble distance, int hum, int overs) {
+    static Advice advice(OptionalDouble level, OptionalDouble distance, int hum, int overs) {
         if (level.isEmpty() || level.getAsDouble() < NOTHING_DBFS) {
             return Advice.NOTHING_HEARD;
         }

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.io.IOException;
+import java.util.OptionalDouble;
 
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -28,6 +29,28 @@ class MicrophoneCheckTest {
         "-12,-18,ROOM_LOUD", "-12,-34,ROOM_NOT_QUIET"})
     void one_thing_is_said(double voice, double noise, Advice advice) throws IOException {
         assertThat(MicrophoneCheck.of(sentence(voice, noise).stream()).advice()).isEqualTo(advice);
+    }
+
+    /** Level in dBFS, distance of the voice from the room in LU, hum in Hz, clipped runs. */
+    @ParameterizedTest
+    @CsvSource({
+        "-50.01, 30, 0, 0, NOTHING_HEARD, FIX", "-50, 30, 0, 0, TOO_QUIET, FIX", "-36.01, 30, 0, 0, TOO_QUIET, FIX",
+        "-36, 30, 0, 0, LITTLE_QUIET, CHECK", "-24.01, 30, 0, 0, LITTLE_QUIET, CHECK", "-24, 30, 0, 0, GOOD, GOOD",
+        "-6, 30, 0, 0, GOOD, GOOD", "-5.99, 30, 0, 0, LITTLE_HOT, CHECK", "-3, 30, 0, 0, LITTLE_HOT, CHECK", "-2.99, 30, 0, 0, TOO_HOT, FIX",
+        "-12, 30, 0, 1, TOO_HOT, FIX", "-12, 25, 0, 0, GOOD, GOOD", "-12, 24.99, 0, 0, ROOM_NOT_QUIET, CHECK",
+        "-12, 15, 0, 0, ROOM_NOT_QUIET, CHECK", "-12, 14.99, 0, 0, ROOM_LOUD, FIX", "-12, 30, 50, 0, HUM, CHECK",
+        "-30, 15, 50, 0, HUM, CHECK", "-30, 15, 0, 0, LITTLE_QUIET, CHECK", "-30, 14.99, 50, 0, ROOM_LOUD, FIX", "-40, 5, 50, 0, TOO_QUIET, FIX"})
+    void each_advice_has_its_limits_and_its_weight(double level, double distance, int hum, int overs, Advice advice, Verdict verdict) {
+        Advice said = MicrophoneCheck.advice(OptionalDouble.of(level), OptionalDouble.of(distance), hum, overs);
+        assertThat(said).isEqualTo(advice);
+        assertThat(new MicrophoneCheck(OptionalDouble.of(level), OptionalDouble.empty(), OptionalDouble.of(distance), hum, overs, false, said)
+                .verdict()).isEqualTo(verdict);
+    }
+
+    @Test
+    void a_room_that_has_no_level_is_no_reason_to_complain() {
+        assertThat(MicrophoneCheck.advice(OptionalDouble.of(-12), OptionalDouble.empty(), 0, 0)).isEqualTo(Advice.GOOD);
+        assertThat(MicrophoneCheck.advice(OptionalDouble.empty(), OptionalDouble.empty(), 0, 0)).isEqualTo(Advice.NOTHING_HEARD);
     }
 
     @Test

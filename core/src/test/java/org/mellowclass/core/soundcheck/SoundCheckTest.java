@@ -21,33 +21,35 @@ class SoundCheckTest {
     private static final HouseSound HOUSE = new HouseSound(-16, -1, Frames.ofSeconds(60), Frames.ofSeconds(120));
 
     @ParameterizedTest
-    @CsvSource({"-16, GOOD", "-15, GOOD", "-17.9, CHECK", "-14.1, CHECK", "-19, FIX", "-10, FIX"})
+    @CsvSource({"-16, GOOD", "-15, GOOD", "-17, GOOD", "-14.99, CHECK", "-17.01, CHECK", "-14, CHECK", "-18, CHECK", "-13.99, FIX",
+        "-18.01, FIX"})
     void loudness_is_judged_by_its_distance_from_the_house_sound(double lufs, Verdict verdict) {
-        assertThat(verdict(Reading.Kind.LOUDNESS, measured(lufs, -2, 0, 0, 90))).isEqualTo(verdict);
+        assertThat(verdict(Reading.Kind.LOUDNESS, measured(lufs, -2, 0, 0, Frames.ofSeconds(90)))).isEqualTo(verdict);
     }
 
     @ParameterizedTest
-    @CsvSource({"-1, GOOD", "-0.9, CHECK", "-0.3, CHECK", "-0.2, FIX"})
+    @CsvSource({"-1, GOOD", "-0.99, CHECK", "-0.3, CHECK", "-0.29, FIX"})
     void true_peak(double dbtp, Verdict verdict) {
-        assertThat(verdict(Reading.Kind.TRUE_PEAK, measured(-16, dbtp, 0, 0, 90))).isEqualTo(verdict);
+        assertThat(verdict(Reading.Kind.TRUE_PEAK, measured(-16, dbtp, 0, 0, Frames.ofSeconds(90)))).isEqualTo(verdict);
     }
 
     @ParameterizedTest
     @CsvSource({"0, GOOD", "1, CHECK", "10, CHECK", "11, FIX"})
     void clipped_runs(int runs, Verdict verdict) {
-        assertThat(verdict(Reading.Kind.CLIPPING, measured(-16, -2, runs, 0, 90))).isEqualTo(verdict);
+        assertThat(verdict(Reading.Kind.CLIPPING, measured(-16, -2, runs, 0, Frames.ofSeconds(90)))).isEqualTo(verdict);
     }
 
     @ParameterizedTest
-    @CsvSource({"0, GOOD", "3, CHECK", "4, CHECK", "5, FIX"})
-    void dead_air(int seconds, Verdict verdict) {
-        assertThat(verdict(Reading.Kind.DEAD_AIR, measured(-16, -2, 0, seconds, 90))).isEqualTo(verdict);
+    @CsvSource({"0, GOOD", "96001, CHECK", "192000, CHECK", "192001, FIX"})
+    void dead_air_by_its_longest_stretch(long frames, Verdict verdict) {
+        assertThat(verdict(Reading.Kind.DEAD_AIR, measured(-16, -2, 0, frames, Frames.ofSeconds(90)))).isEqualTo(verdict);
     }
 
     @ParameterizedTest
-    @CsvSource({"60, GOOD", "120, GOOD", "55, CHECK", "131, CHECK", "50, FIX", "140, FIX"})
-    void length(int seconds, Verdict verdict) {
-        assertThat(verdict(Reading.Kind.LENGTH, measured(-16, -2, 0, 0, seconds))).isEqualTo(verdict);
+    @CsvSource({"2880000, GOOD", "5760000, GOOD", "2879999, CHECK", "5760001, CHECK", "2592000, CHECK", "6336000, CHECK", "2591999, FIX",
+        "6336001, FIX"})
+    void length_with_a_tenth_of_allowance(long frames, Verdict verdict) {
+        assertThat(verdict(Reading.Kind.LENGTH, measured(-16, -2, 0, 0, frames))).isEqualTo(verdict);
     }
 
     @Test
@@ -71,10 +73,10 @@ class SoundCheckTest {
         assertThat(places).containsExactly(new ClippedSpot(1010, 1030, 2), new ClippedSpot(9510, 9520, 2));
     }
 
-    private static SoundCheck.Measured measured(double lufs, double dbtp, int clipped, int deadSeconds, int seconds) {
-        List<Span> dead = deadSeconds == 0 ? List.of() : List.of(new Span(0, Frames.ofSeconds(deadSeconds)));
+    private static SoundCheck.Measured measured(double lufs, double dbtp, int clipped, long deadFrames, long frames) {
+        List<Span> dead = deadFrames == 0 ? List.of() : List.of(new Span(frames, frames + 1), new Span(0, deadFrames));
         return new SoundCheck.Measured(OptionalDouble.of(lufs), OptionalDouble.of(dbtp),
-                clipped == 0 ? List.of() : List.of(new ClippedSpot(5, 900, clipped)), dead, Frames.ofSeconds(seconds));
+                clipped == 0 ? List.of() : List.of(new ClippedSpot(5, 900, clipped)), dead, frames);
     }
 
     private static Verdict verdict(Reading.Kind kind, SoundCheck.Measured measured) {

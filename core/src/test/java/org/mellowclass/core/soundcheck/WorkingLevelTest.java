@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.List;
 
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 class WorkingLevelTest {
 
@@ -16,11 +18,13 @@ class WorkingLevelTest {
     }
 
     @Test
-    void its_verdict_follows_the_bands() {
-        assertThat(WorkingLevel.STANDARD.verdict(-24)).isEqualTo(Verdict.GOOD);
-        assertThat(WorkingLevel.STANDARD.verdict(-24.1)).isEqualTo(Verdict.CHECK);
-        assertThat(WorkingLevel.STANDARD.verdict(-36.1)).isEqualTo(Verdict.FIX);
-        assertThat(WorkingLevel.STANDARD.verdict(-5.9)).isEqualTo(Verdict.CHECK);
-        assertThat(WorkingLevel.STANDARD.verdict(-2.9)).isEqualTo(Verdict.FIX);
+    void seconds_within_twenty_decibels_of_the_loudest_count_as_speaking() {
+        assertThat(WorkingLevel.measured(List.of(-10.0, -30.0, -30.01))).hasValue(-20);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"-24, GOOD", "-6, GOOD", "-24.01, CHECK", "-5.99, CHECK", "-36, CHECK", "-3, CHECK", "-36.01, FIX", "-2.99, FIX"})
+    void its_verdict_follows_the_bands(double dbfs, Verdict verdict) {
+        assertThat(WorkingLevel.STANDARD.verdict(dbfs)).isEqualTo(verdict);
     }
 }
