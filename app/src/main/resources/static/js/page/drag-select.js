@@ -1,4 +1,6 @@
+// @ts-check
 // Dragging across the rows selects, a click plays. What is selected runs from its anchor to the pointer in reading order.
+import { sourceOf } from '../shared/elements.js';
 import { RATE } from '../shared/time.js';
 
 // in steps of 10 ms, so that what the card says is exactly what is selected
@@ -6,30 +8,40 @@ const STEP = RATE / 100;
 const NUDGE_PIXELS = 4;
 const SCROLL_MS = 400;
 
-/** @param bench rows, selection, length(), tiedTracks(trackId), onClick(frame), onEnd() */
-export function attachDragSelect(element, bench) {
+/**
+ * @param {HTMLElement} element that holds the rows
+ * @param {{ rows: import('./rows.js').Rows, selection: import('./selection.js').Selection, length: () => number,
+ *   tiedTracks: (trackId: number) => number[], onClick: (frame: number) => void, onEnd: () => void }} page
+ */
+export function attachDragSelect(element, page) {
+  /** @type {{ anchor: number, x: number, y: number, moved: boolean, tracks: number[] } | null} */
   let drag = null;
   let scrolledAt = 0;
-  const stepped = frame => Math.min(bench.length(), Math.round(frame / STEP) * STEP);
+  /** @param {number} frame */
+  const stepped = frame => Math.min(page.length(), Math.round(frame / STEP) * STEP);
 
+  /** @param {number} y */
   function scrollAtEdge(y) {
     const now = performance.now();
     const direction = y > window.innerHeight - 24 ? 1 : y < 24 ? -1 : 0;
     if (direction && now - scrolledAt > SCROLL_MS) {
       scrolledAt = now;
-      window.scrollBy(0, direction * (bench.rows.row(0)?.element.offsetHeight ?? 0));
+      window.scrollBy(0, direction * (page.rows.row(0)?.element.offsetHeight ?? 0));
     }
   }
 
   element.addEventListener('pointerdown', event => {
-    if (!event.target.closest('.row-sound') || event.target.closest('button') || event.button !== 0) {
+    if (!sourceOf(event).closest('.row-sound') || sourceOf(event).closest('button') || event.button !== 0) {
       return;
     }
-    const place = bench.rows.at(event.clientX, event.clientY);
-    const lane = event.target.closest('.lane');
+    const place = page.rows.at(event.clientX, event.clientY);
+    if (!place) {
+      return;
+    }
+    const lane = /** @type {HTMLElement | null} */ (sourceOf(event).closest('.lane'));
     drag = { anchor: place.frame, x: event.clientX, y: event.clientY, moved: false,
-      tracks: bench.tiedTracks(Number(lane?.dataset.track)) };
-    event.currentTarget.setPointerCapture(event.pointerId);
+      tracks: page.tiedTracks(Number(lane?.dataset.track)) };
+    element.setPointerCapture(event.pointerId);
   });
 
   element.addEventListener('pointermove', event => {
@@ -37,8 +49,9 @@ export function attachDragSelect(element, bench) {
       return;
     }
     drag.moved ||= Math.hypot(event.clientX - drag.x, event.clientY - drag.y) > NUDGE_PIXELS;
-    if (drag.moved) {
-      bench.selection.set(stepped(drag.anchor), stepped(bench.rows.at(event.clientX, event.clientY).frame), drag.tracks);
+    const place = page.rows.at(event.clientX, event.clientY);
+    if (drag.moved && place) {
+      page.selection.set(stepped(drag.anchor), stepped(place.frame), drag.tracks);
       scrollAtEdge(event.clientY);
     }
   });
@@ -47,11 +60,11 @@ export function attachDragSelect(element, bench) {
     const ended = drag;
     drag = null;
     if (ended && !ended.moved) {
-      bench.selection.letGo();
-      bench.onClick(ended.anchor);
+      page.selection.letGo();
+      page.onClick(ended.anchor);
     }
     if (ended) {
-      bench.onEnd();
+      page.onEnd();
     }
   });
 

@@ -1,14 +1,18 @@
+// @ts-check
 // Plays a finished sound from its file, with the same questions and answers as the preview.
 import { RATE } from '../shared/time.js';
 import { levelDbfs } from './level.js';
 
 export class FilePlayer {
   #audio;
+  /** @type {AudioContext | null} */
   #context = null;
+  /** @type {AnalyserNode | null} */
   #analyser = null;
+  /** @type {{ to: number, onEnd: (frame: number) => void } | null} */
   #run = null;
 
-  /** @param audio the element that holds the file */
+  /** @param {HTMLAudioElement} audio the element that holds the file */
   constructor(audio) {
     this.#audio = audio;
     audio.addEventListener('ended', () => this.#end());
@@ -28,15 +32,16 @@ export class FilePlayer {
     return this.#analyser && this.#run ? levelDbfs(this.#analyser) : -Infinity;
   }
 
-  /** Plays frames from … to, and calls back when they have ended. */
+  /** Plays frames from … to, and calls back when they have ended. @param {number} _revision @param {number} from @param {number} to @param {(frame: number) => void} onEnd */
   async play(_revision, from, to, onEnd) {
     this.stop();
-    this.#prepare();
-    this.#run = { to, onEnd };
+    const context = this.#prepare();
+    const run = { to, onEnd };
+    this.#run = run;
     this.#audio.currentTime = from / RATE;
-    await this.#context.resume();
+    await context.resume();
     await this.#audio.play();
-    this.#watch(this.#run);
+    this.#watch(run);
   }
 
   stop() {
@@ -51,8 +56,10 @@ export class FilePlayer {
       this.#context.createMediaElementSource(this.#audio).connect(this.#analyser);
       this.#analyser.connect(this.#context.destination);
     }
+    return this.#context;
   }
 
+  /** @param {{ to: number }} run */
   #watch(run) {
     if (this.#run !== run) {
       return;

@@ -1,3 +1,4 @@
+// @ts-check
 // Draws one track of one row: the level in dB, upward from a ruled baseline.
 import { heightOf } from '../shared/level-scale.js';
 import { fadeGain } from './laws.js';
@@ -8,12 +9,19 @@ const SMOOTH_COLUMNS = 3;
 /** What is drawn of a sound that is still being made: a low, even body. */
 const BEING_MADE = { peak: -42, average: -42 };
 
+/** @typedef {import('./types.js').TrackView} TrackView */
+/** @typedef {import('./types.js').ClipView} ClipView */
+/** @typedef {{ peak: number, average: number }} Level in dBFS */
+/** What is drawn in one column, or nothing. @typedef {(Level & { clipped: boolean }) | null} Column */
+
 const styles = getComputedStyle(document.documentElement);
+/** @param {string} name */
 const colour = name => styles.getPropertyValue(name).trim();
 
+/** @param {number} index of a track */
 export const inkOf = index => colour(`--track-${index % INKS + 1}`);
 
-/** Every track has a pattern of its own, so that colour is never the only sign. */
+/** Every track has a pattern of its own, so that colour is never the only sign. @type {((pen: OffscreenCanvasRenderingContext2D) => void)[]} */
 const PATTERNS = [
   () => {},
   pen => { pen.arc(3, 3, 1.1, 0, 7); pen.fill(); },
@@ -22,34 +30,40 @@ const PATTERNS = [
   pen => { pen.moveTo(0, 8); pen.lineTo(8, 0); pen.stroke(); },
 ];
 
+/** @param {CanvasRenderingContext2D} pen @param {number} index */
 function bodyFill(pen, index) {
   const size = 8;
   const cell = new OffscreenCanvas(size, size);
-  const cellPen = cell.getContext('2d');
+  const cellPen = /** @type {OffscreenCanvasRenderingContext2D} */ (cell.getContext('2d'));
   cellPen.fillStyle = inkOf(index);
   cellPen.fillRect(0, 0, size, size);
   cellPen.fillStyle = cellPen.strokeStyle = 'rgba(255, 255, 255, .38)';
   cellPen.beginPath();
   PATTERNS[index % INKS](cellPen);
-  return pen.createPattern(cell, 'repeat');
+  return pen.createPattern(cell, 'repeat') ?? inkOf(index);
 }
 
-/** The gain of a fade so many frames from its edge. Edges of 5 ms are too short to be seen. */
+/** The gain of a fade so many frames from its edge. Edges of 5 ms are too short to be seen. @param {import('./types.js').Fade} fade @param {number} frame */
 function fadeAt(fade, frame) {
   const into = frame + fade.skippedFrames;
   return into >= fade.frames ? 1 : fadeGain(fade.shape, Math.max(0, into) / fade.frames);
 }
 
-/** The gain of a clip's fades at one of its frames, in dB, as the mixer applies it. */
+/** The gain of a clip's fades at one of its frames, in dB, as the mixer applies it. @param {ClipView} clip @param {number} frame */
 const fadeDb = (clip, frame) =>
   20 * Math.log10(Math.max(1e-4, fadeAt(clip.fadeIn, frame) * fadeAt(clip.fadeOut, clip.frames - frame)));
 
-/** The levels of what a clip plays: a function (from, to) of its source's frames. A repeated room has one level all along. */
+/**
+ * The levels of what a clip plays, by its source's frames. A repeated room has one level all along.
+ *
+ * @param {ClipView} clip @param {number} from @param {number} to @param {number} framesAColumn
+ * @returns {Promise<(from: number, to: number) => Level>}
+ */
 async function levelsOf({ source }, from, to, framesAColumn) {
   if (source.soundId === null) {
     return () => BEING_MADE;
   }
-  if (source.roomFrame === null) {
+  if (source.roomFrame === null || source.roomFrames === null) {
     return loadSkyline(source.soundId, from, to, framesAColumn);
   }
   const end = source.roomFrame + source.roomFrames;
@@ -58,13 +72,20 @@ async function levelsOf({ source }, from, to, framesAColumn) {
   return () => level;
 }
 
-/** Where a clip's source is clipped; where its clock was corrected the marks would stand a little beside, so that there are none. */
+/** Where a clip's source is clipped; where its clock was corrected the marks would stand a little beside, so that there are none.
+ * @param {import('./types.js').SourceView} source @param {import('./types.js').TimelineView['takes']} takes */
 const clippedOf = (source, takes) =>
   (source.roomFrame === null && source.keepsTime && !source.drawnAnew ? takes[source.takeId]?.clipped ?? [] : []);
 
-/** The columns of a track between two frames: peak and average level in dBFS, and whether it is clipped there. */
+/**
+ * The columns of a track between two frames: peak and average level in dBFS, and whether it is clipped there.
+ *
+ * @param {TrackView} track @param {import('./types.js').TimelineView['takes']} takes
+ * @param {number} fromFrame @param {number} toFrame @param {number} count
+ */
 export async function columns(track, takes, fromFrame, toFrame, count) {
   const framesAColumn = (toFrame - fromFrame) / count;
+  /** @type {Column[]} */
   const result = new Array(count).fill(null);
   for (const clip of track.clips) {
     const start = Math.max(fromFrame, clip.startFrame);
@@ -93,28 +114,35 @@ export async function columns(track, takes, fromFrame, toFrame, count) {
   return result;
 }
 
-/** The average level over a few columns, so that the body is continuous: speech has gaps of its own between syllables. */
+/** The average level over a few columns, so that the body is continuous: speech has gaps of its own between syllables. @param {Column[]} levels @param {number} x */
 function smoothed(levels, x) {
   let power = 0;
   let count = 0;
   for (let near = Math.max(0, x - SMOOTH_COLUMNS); near <= Math.min(levels.length - 1, x + SMOOTH_COLUMNS); near++) {
-    if (levels[near]) {
-      power += 10 ** (levels[near].average / 10);
+    const level = levels[near];
+    if (level) {
+      power += 10 ** (level.average / 10);
       count++;
     }
   }
   return 10 * Math.log10(power / count);
 }
 
-/** Draws a lane. `greyed` columns at its start repeat the end of the row before. */
+/**
+ * Draws a lane. `greyed` columns at its start repeat the end of the row before.
+ *
+ * @param {HTMLCanvasElement} canvas @param {Column[]} levels @param {number} index of the track @param {number} greyed
+ * @param {{ low: number, high: number }} band of good levels, in dBFS
+ */
 export function drawLane(canvas, levels, index, greyed, band) {
   const ratio = window.devicePixelRatio || 1;
   const width = levels.length;
   const height = canvas.clientHeight;
   canvas.width = width * ratio;
   canvas.height = height * ratio;
-  const pen = canvas.getContext('2d');
+  const pen = /** @type {CanvasRenderingContext2D} */ (canvas.getContext('2d'));
   pen.scale(ratio, ratio);
+  /** @param {number} dbfs */
   const top = dbfs => height * (1 - heightOf(dbfs));
 
   pen.fillStyle = colour('--color-band');

@@ -1,3 +1,4 @@
+// @ts-check
 // The whole page, small, at the right edge; a click goes there.
 import { heightOf } from '../shared/level-scale.js';
 import { columns, inkOf } from './lanes.js';
@@ -6,7 +7,9 @@ const WIDTH = 32;
 const LANE = 10;
 const GAP = 6;
 
+/** @param {Element} svg @param {import('./layout.js').Layout} layout @param {(row: number) => void} onClick */
 export async function drawOverview(svg, layout, onClick) {
+  /** @type {SVGElement[]} */
   const shapes = [];
   let top = 2;
   for (let row = 0; row < layout.rowCount; row++) {
@@ -23,9 +26,9 @@ export async function drawOverview(svg, layout, onClick) {
       top += LANE + 1;
     }
     const area = document.createElementNS('http://www.w3.org/2000/svg', 'rect');
-    area.setAttribute('y', rowTop);
-    area.setAttribute('width', WIDTH);
-    area.setAttribute('height', Math.max(1, top - rowTop));
+    area.setAttribute('y', String(rowTop));
+    area.setAttribute('width', String(WIDTH));
+    area.setAttribute('height', String(Math.max(1, top - rowTop)));
     area.setAttribute('fill', 'transparent');
     area.addEventListener('click', () => onClick(row));
     shapes.push(area);

@@ -1,5 +1,7 @@
+// @ts-check
 // The page of rows: shows a timeline, plays it, and knows what is selected. The bench edits with it, a review reads in it:
 // what else may be done is given to it.
+import { buttonById, byId, sourceOf } from '../shared/elements.js';
 import { limitsOf } from '../shared/level-scale.js';
 import { clock, fineClock } from '../shared/time.js';
 import { attachDragSelect } from './drag-select.js';
@@ -11,7 +13,8 @@ import { Rows } from './rows.js';
 import { Selection, drawMarker } from './selection.js';
 import { closest, closestEnd, mapAt } from './time-map.js';
 
-const byId = id => document.getElementById(id);
+/** @typedef {import('./types.js').TimelineView} TimelineView */
+
 /** Above and under the rows. */
 const MARGINS = 36;
 /** As in the styles. */
@@ -26,22 +29,24 @@ export class Page {
   #playingTo = 0;
   #playsWhenShown = false;
   selection = new Selection();
+  /** What is shown; null until it is there. @type {TimelineView | null} */
   timeline = null;
+  /** @type {Layout | null} */
   layout = null;
   position = 0;
-  /** Chosen by hand; null for as the window wants. */
+  /** Chosen by hand; null for as the window wants. @type {number | null} */
   #rowSeconds = null;
 
   /**
-   * @param element carries icons, the limits of the working level, the person and the episode in its data
-   * @param player  a Preview or a FilePlayer
-   * @param onDraw  called when the rows are there anew
+   * @param {HTMLElement} element carries icons, the limits of the working level, the person and the episode in its data
+   * @param {import('./preview.js').Preview | import('./file-player.js').FilePlayer} player
+   * @param {() => void} onDraw called when the rows are there anew
    */
   constructor(element, player, onDraw) {
     const { lowGood, highGood } = limitsOf(element.dataset);
     this.#player = player;
     this.#onDraw = onDraw;
-    this.icons = element.dataset.icons;
+    this.icons = element.dataset.icons ?? '';
     this.rows = new Rows(byId('rows'), this.icons, { low: lowGood, high: highGood });
     this.#gauge = new Gauge(element.dataset);
     this.#keptAs = `mellow-row-${element.dataset.person}-${element.dataset.episode}`;
@@ -52,11 +57,12 @@ export class Page {
 
   // ---- showing
 
+  /** @param {TimelineView} timeline */
   show(timeline) {
     this.timeline = timeline;
     // where the margin goes below the rows, the page is scrolled anyway
     const height = window.innerWidth <= NARROW ? 2 * window.innerHeight : window.innerHeight - (byId('rows').getBoundingClientRect().top + window.scrollY) - MARGINS
-      - (byId('below-rows')?.offsetHeight ?? 0) - (byId('foot')?.offsetHeight ?? 0);
+      - (document.getElementById('below-rows')?.offsetHeight ?? 0) - (document.getElementById('foot')?.offsetHeight ?? 0);
     this.layout = this.#rowSeconds === null ? Layout.fitting(timeline, height) : new Layout(timeline, this.#rowSeconds);
     this.position = Math.min(this.position, timeline.frames);
     if (this.selection.present && this.selection.end > timeline.frames) {
@@ -65,11 +71,11 @@ export class Page {
     this.rows.show(this.layout, this.layout.laneHeight(height));
     byId('length').textContent = clock(timeline.frames);
     byId('row-length').innerText = `${this.layout.rowSeconds} s\na row`;
-    byId('closer').disabled = this.layout.rowSeconds <= ROW_SECONDS[0];
-    byId('further').disabled = this.layout.rowSeconds >= ROW_SECONDS[ROW_SECONDS.length - 1];
+    buttonById('closer').disabled = this.layout.rowSeconds <= ROW_SECONDS[0];
+    buttonById('further').disabled = this.layout.rowSeconds >= ROW_SECONDS[ROW_SECONDS.length - 1];
     drawMarker(this.selection, this.rows, this.layout);
     this.#showPosition();
-    drawOverview(byId('overview'), this.layout, row => this.rows.row(row).element.scrollIntoView({ block: 'center' }));
+    drawOverview(byId('overview'), this.layout, row => this.rows.row(row)?.element.scrollIntoView({ block: 'center' }));
     this.#onDraw();
     if (this.#playsWhenShown) {
       this.#playsWhenShown = false;
@@ -77,6 +83,7 @@ export class Page {
     }
   }
 
+  /** @param {string | null} [words] nothing for no message */
   say(words) {
     byId('message').hidden = !words;
     byId('message').textContent = words ?? '';
@@ -84,10 +91,12 @@ export class Page {
 
   #showPosition() {
     byId('clock').textContent = fineClock(this.position);
-    this.#ribbon.show(this.rows, this.layout, this.position, this.#player.playing);
+    if (this.layout) {
+      this.#ribbon.show(this.rows, this.layout, this.position, this.#player.playing);
+    }
   }
 
-  /** Everything that stands at a time goes where that time has gone. */
+  /** Everything that stands at a time goes where that time has gone. @param {import('./types.js').Maps} maps @param {import('./types.js').TrackView[]} tracks */
   moveBy(maps, tracks) {
     this.selection.moveBy(maps);
     const map = mapAt(maps, tracks, this.now());
@@ -106,8 +115,9 @@ export class Page {
     return this.#player.position ?? this.position;
   }
 
-  playFrom(from, to = this.timeline.frames) {
-    if (from >= to) {
+  /** @param {number} from @param {number} [to] the end of the episode unless it is said */
+  playFrom(from, to = this.timeline?.frames ?? 0) {
+    if (!this.timeline || from >= to) {
       return;
     }
     this.position = from;
@@ -154,6 +164,7 @@ export class Page {
     this.#showPlaying();
   }
 
+  /** @param {number} frame */
   goTo(frame) {
     if (this.playing) {
       this.playFrom(frame);
@@ -166,7 +177,7 @@ export class Page {
   #follow() {
     this.#gauge.show(this.#player.levelDbfs);
     if (this.playing) {
-      this.position = this.#player.position;
+      this.position = this.now();
       this.#showPosition();
       requestAnimationFrame(() => this.#follow());
     }
@@ -174,17 +185,19 @@ export class Page {
 
   #showPlaying() {
     byId('play').setAttribute('aria-label', this.playing ? 'Pause' : 'Play');
-    byId('play').querySelector('use').setAttribute('href', `${this.icons}#${this.playing ? 'pause' : 'play'}`);
+    byId('play').querySelector('use')?.setAttribute('href', `${this.icons}#${this.playing ? 'pause' : 'play'}`);
   }
 
   // ---- looking
 
   closer() {
-    this.#setRowSeconds(ROW_SECONDS.filter(seconds => seconds < this.layout.rowSeconds).pop() ?? ROW_SECONDS[0]);
+    const now = this.#shownRowSeconds();
+    this.#setRowSeconds(ROW_SECONDS.filter(seconds => seconds < now).pop() ?? ROW_SECONDS[0]);
   }
 
   further() {
-    this.#setRowSeconds(ROW_SECONDS.find(seconds => seconds > this.layout.rowSeconds) ?? ROW_SECONDS[ROW_SECONDS.length - 1]);
+    const now = this.#shownRowSeconds();
+    this.#setRowSeconds(ROW_SECONDS.find(seconds => seconds > now) ?? ROW_SECONDS[ROW_SECONDS.length - 1]);
   }
 
   /** As the window wants: the whole episode, as close as it fits. */
@@ -192,8 +205,21 @@ export class Page {
     this.#setRowSeconds(null);
   }
 
+  #shownRowSeconds() {
+    return this.layout?.rowSeconds ?? ROW_SECONDS[0];
+  }
+
+  /** The row with a frame; nothing where the page is empty. @param {number} frame */
+  #rowOf(frame) {
+    return this.layout ? this.rows.row(this.layout.rowOf(frame)) : undefined;
+  }
+
+  /** @param {number | null} seconds */
   #setRowSeconds(seconds) {
-    const wasAt = this.rows.row(this.layout.rowOf(this.position))?.element.getBoundingClientRect().top;
+    if (!this.timeline) {
+      return;
+    }
+    const wasAt = this.#rowOf(this.position)?.element.getBoundingClientRect().top;
     this.#rowSeconds = seconds;
     if (seconds === null) {
       localStorage.removeItem(this.#keptAs);
@@ -202,7 +228,7 @@ export class Page {
     }
     this.show(this.timeline);
     // the row with the position stays where it was on the screen
-    const now = this.rows.row(this.layout.rowOf(this.position))?.element;
+    const now = this.#rowOf(this.position)?.element;
     if (wasAt !== undefined && now) {
       window.scrollBy(0, now.getBoundingClientRect().top - wasAt);
     }
@@ -210,19 +236,20 @@ export class Page {
 
   // ---- pointing
 
-  /** The tracks that are cut as one with a track. */
+  /** The tracks that are cut as one with a track. @param {number} trackId */
   tiedTracks(trackId) {
-    const group = this.timeline.tracks.find(track => track.id === trackId)?.group;
-    return this.timeline.tracks.filter(track => group === undefined || track.group === group).map(track => track.id);
+    const tracks = this.timeline?.tracks ?? [];
+    const group = tracks.find(track => track.id === trackId)?.group;
+    return tracks.filter(track => group === undefined || track.group === group).map(track => track.id);
   }
 
   everyTrack() {
-    return this.timeline.tracks.map(track => track.id);
+    return this.timeline?.tracks.map(track => track.id) ?? [];
   }
 
-  /** Where a card stands in the margin so that it is beside the row of a frame, in pixels from the margin's top. */
+  /** Where a card stands in the margin so that it is beside the row of a frame, in pixels from the margin's top. @param {number} frame */
   besideRow(frame) {
-    const row = this.rows.row(this.layout.rowOf(frame));
+    const row = this.#rowOf(frame);
     const margin = byId('margin').getBoundingClientRect();
     return row ? Math.max(8, row.element.getBoundingClientRect().top - margin.top) : 8;
   }
@@ -236,14 +263,14 @@ export class Page {
       rows: this.rows,
       selection: this.selection,
       tiedTracks: trackId => this.tiedTracks(trackId),
-      length: () => this.timeline.frames,
+      length: () => this.timeline?.frames ?? 0,
       onClick: frame => this.playFrom(frame),
       onEnd: () => this.focus(),
     });
     byId('rows').addEventListener('click', event => {
-      const play = event.target.closest('.row-play');
-      if (play) {
-        this.playFrom(this.layout.rowStart(Number(play.closest('.row').dataset.row)));
+      const row = /** @type {HTMLElement | null} */ (sourceOf(event).closest('.row-play')?.closest('.row') ?? null);
+      if (row && this.layout) {
+        this.playFrom(this.layout.rowStart(Number(row.dataset.row)));
       }
     });
   }

@@ -1,3 +1,4 @@
+// @ts-check
 // Plays the unfinished mix, rendered by the server in chunks that join without a gap.
 import { NotYet, getBytes } from '../shared/http.js';
 import { RATE } from '../shared/time.js';
@@ -10,17 +11,26 @@ const START_DELAY_SECONDS = 0.06;
 const MOST_CACHED = 60;
 const ASK_AGAIN_MS = 300;
 
+/**
+ * What is being played; `origin` is when its first frame was heard, by the clock of the sound.
+ *
+ * @typedef {{ context: AudioContext, analyser: AnalyserNode, revision: number, from: number, to: number, next: number, origin: number | null, sources: Set<AudioBufferSourceNode>,
+ *   onEnd: (frame: number) => void, timer?: number }} Run
+ */
+
 export class Preview {
   #address;
   #onWaiting;
-  #context;
-  #analyser;
+  /** Made when something is played for the first time, as browsers ask. @type {{ context: AudioContext, analyser: AnalyserNode } | null} */
+  #output = null;
+  /** @type {Map<string, AudioBuffer>} */
   #cache = new Map();
+  /** @type {Run | null} */
   #run = null;
 
   /**
-   * @param address (revision, from, to) ▸ where the sound of a span is
-   * @param onWaiting called when what shall be played is still being made
+   * @param {(revision: number, from: number, to: number) => string} address where the sound of a span is
+   * @param {() => void} onWaiting called when what shall be played is still being made
    */
   constructor(address, onWaiting = () => {}) {
     this.#address = address;
@@ -40,22 +50,22 @@ export class Preview {
     if (run.origin === null) {
       return run.from;
     }
-    const frame = run.from + Math.max(0, Math.round((this.#context.currentTime - run.origin) * RATE));
+    const frame = run.from + Math.max(0, Math.round((run.context.currentTime - run.origin) * RATE));
     return Math.min(run.to, frame);
   }
 
   /** The highest level of the last moment, in dBFS; -Infinity for silence. */
   get levelDbfs() {
-    return this.#analyser && this.#run ? levelDbfs(this.#analyser) : -Infinity;
+    return this.#run ? levelDbfs(this.#run.analyser) : -Infinity;
   }
 
-  /** Plays frames from … to of a revision, and calls back when they have ended. */
+  /** Plays frames from … to of a revision, and calls back when they have ended. @param {number} revision @param {number} from @param {number} to @param {(frame: number) => void} onEnd */
   async play(revision, from, to, onEnd) {
     this.stop();
-    this.#prepare();
-    const run = { revision, from, to, next: from, origin: null, sources: new Set(), onEnd };
+    /** @type {Run} */
+    const run = { ...this.#prepare(), revision, from, to, next: from, origin: null, sources: new Set(), onEnd };
     this.#run = run;
-    await this.#context.resume();
+    await run.context.resume();
     await this.#feed(run);
   }
 
@@ -70,14 +80,16 @@ export class Preview {
   }
 
   #prepare() {
-    if (!this.#context) {
-      this.#context = new AudioContext({ sampleRate: RATE });
-      this.#analyser = this.#context.createAnalyser();
-      this.#analyser.connect(this.#context.destination);
+    if (!this.#output) {
+      const context = new AudioContext({ sampleRate: RATE });
+      const analyser = context.createAnalyser();
+      analyser.connect(context.destination);
+      this.#output = { context, analyser };
     }
+    return this.#output;
   }
 
-  /** Schedules chunks until enough is ahead, then looks again when some of it has been heard. */
+  /** Schedules chunks until enough is ahead, then looks again when some of it has been heard. @param {Run} run */
   async #feed(run) {
     while (this.#run === run && run.next < run.to && this.#aheadSeconds(run) < AHEAD_SECONDS) {
       // chunks end on multiples of their length, so that they can be kept; the first is short, to be heard soon
@@ -91,24 +103,26 @@ export class Preview {
       run.next = end;
     }
     if (this.#run === run && run.next < run.to) {
-      run.timer = setTimeout(() => this.#feed(run).catch(() => this.#end(run)), 500);
+      run.timer = window.setTimeout(() => this.#feed(run).catch(() => this.#end(run)), 500);
     }
   }
 
+  /** @param {Run} run */
   #aheadSeconds(run) {
-    return run.origin === null ? 0 : run.origin + (run.next - run.from) / RATE - this.#context.currentTime;
+    return run.origin === null ? 0 : run.origin + (run.next - run.from) / RATE - run.context.currentTime;
   }
 
+  /** @param {Run} run @param {AudioBuffer} buffer @param {number} atFrame */
   #schedule(run, buffer, atFrame) {
-    const soonest = Math.ceil((this.#context.currentTime + START_DELAY_SECONDS) * RATE) / RATE;
+    const soonest = Math.ceil((run.context.currentTime + START_DELAY_SECONDS) * RATE) / RATE;
     const wanted = run.origin === null ? soonest : run.origin + (atFrame - run.from) / RATE;
-    if (run.origin === null || wanted < this.#context.currentTime) {
+    if (run.origin === null || wanted < run.context.currentTime) {
       // the first chunk, or one that came late: the clock goes on from here
       run.origin = soonest - (atFrame - run.from) / RATE;
     }
-    const source = this.#context.createBufferSource();
+    const source = run.context.createBufferSource();
     source.buffer = buffer;
-    source.connect(this.#analyser);
+    source.connect(run.analyser);
     source.start(run.origin + (atFrame - run.from) / RATE);
     run.sources.add(source);
     source.onended = () => {
@@ -119,6 +133,7 @@ export class Preview {
     };
   }
 
+  /** @param {Run} run */
   #end(run) {
     if (this.#run === run) {
       this.stop();
@@ -126,7 +141,7 @@ export class Preview {
     }
   }
 
-  /** The bytes of a span, waited for as long as they are being made and somebody wants to hear them. */
+  /** The bytes of a span, waited for as long as they are being made and somebody wants to hear them. @param {Run} run @param {number} from @param {number} to */
   async #bytes(run, from, to) {
     for (;;) {
       try {
@@ -141,11 +156,13 @@ export class Preview {
     }
   }
 
+  /** @param {Run} run @param {number} from @param {number} to @returns {Promise<AudioBuffer>} */
   async #chunk(run, from, to) {
     const key = `${run.revision}/${from}-${to}`;
-    if (!this.#cache.has(key)) {
+    let buffer = this.#cache.get(key);
+    if (!buffer) {
       const bytes = new DataView(await this.#bytes(run, from, to));
-      const buffer = this.#context.createBuffer(2, to - from, RATE);
+      buffer = run.context.createBuffer(2, to - from, RATE);
       for (let channel = 0; channel < 2; channel++) {
         const samples = buffer.getChannelData(channel);
         for (let i = 0; i < samples.length; i++) {
@@ -154,9 +171,9 @@ export class Preview {
       }
       this.#cache.set(key, buffer);
       if (this.#cache.size > MOST_CACHED) {
-        this.#cache.delete(this.#cache.keys().next().value);
+        this.#cache.delete([...this.#cache.keys()][0]);
       }
     }
-    return this.#cache.get(key);
+    return buffer;
   }
 }

@@ -1,3 +1,4 @@
+// @ts-check
 // The ribbon: a bookmark at the position. While sound plays, the page turns with it.
 
 export class Ribbon {
@@ -7,17 +8,19 @@ export class Ribbon {
     this.#element.className = 'ribbon';
   }
 
+  /** @param {import('./rows.js').Rows} rows @param {import('./layout.js').Layout} layout @param {number} position @param {boolean} playing */
   show(rows, layout, position, playing) {
     if (layout.rowCount === 0) {
       return;
     }
-    const row = layout.rowOf(position);
-    if (this.#element.parentElement !== rows.row(row).sound) {
-      rows.row(row).sound.append(this.#element);
+    const number = layout.rowOf(position);
+    const row = rows.row(number);
+    if (row && this.#element.parentElement !== row.sound) {
+      row.sound.append(this.#element);
       if (playing) {
-        rows.row(row).element.scrollIntoView({ block: 'nearest' });
+        row.element.scrollIntoView({ block: 'nearest' });
       }
     }
-    this.#element.style.left = `${100 * layout.part(row, position)}%`;
+    this.#element.style.left = `${100 * layout.part(number, position)}%`;
   }
 }

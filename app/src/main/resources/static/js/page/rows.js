@@ -1,10 +1,23 @@
+// @ts-check
 // The rows of the page: makes their elements, draws those that can be seen, and knows which frame is under the pointer.
 import { onScale } from '../shared/level-scale.js';
 import { clock } from '../shared/time.js';
 import { columns, drawLane, inkOf } from './lanes.js';
 import { shortName } from './names.js';
 
-/** All that a row's drawing depends on: a row of which this is the same is left as it is. */
+/** @typedef {import('./layout.js').Layout} Layout */
+/** @typedef {import('./types.js').TrackView} TrackView */
+/** @typedef {{ track: TrackView, index: number, lane: HTMLElement }} Lane */
+/**
+ * @typedef {{ number: number, element: HTMLElement, sound: HTMLElement, play: HTMLButtonElement, words: HTMLElement, lanes: Lane[],
+ *   drawn: number, says: string }} Row
+ */
+
+/**
+ * All that a row's drawing depends on: a row of which this is the same is left as it is.
+ *
+ * @param {Layout} layout @param {number} number @param {number} laneHeight
+ */
 function signature(layout, number, laneHeight) {
   const { timeline } = layout;
   const here = layout.tracksIn(number).map(track => [track.id, track.name, timeline.tracks.indexOf(track), track.gainDb,
@@ -14,9 +27,9 @@ function signature(layout, number, laneHeight) {
   return JSON.stringify([layout.rowFrames, layout.rowEnd(number), laneHeight, here]);
 }
 
-/** A row that is left as it is, with its tracks as they are now. */
+/** A row that is left as it is, with its tracks as they are now. @param {Row} row @param {import('./types.js').TimelineView} timeline */
 function renewed(row, timeline) {
-  row.lanes.forEach(lane => { lane.track = timeline.tracks.find(({ id }) => id === lane.track.id); });
+  row.lanes.forEach(lane => { lane.track = timeline.tracks.find(({ id }) => id === lane.track.id) ?? lane.track; });
   return row;
 }
 
@@ -24,11 +37,14 @@ export class Rows {
   #element;
   #icons;
   #band;
-  #layout;
+  /** @type {Layout | null} */
+  #layout = null;
+  /** @type {Row[]} */
   #rows = [];
   #watcher;
   #generation = 0;
 
+  /** @param {HTMLElement} element @param {string} icons where they are @param {{ low: number, high: number }} band of good levels, in dBFS */
   constructor(element, icons, band) {
     this.#element = element;
     this.#icons = icons;
@@ -37,14 +53,14 @@ export class Rows {
     new ResizeObserver(() => this.#layout && this.redraw()).observe(element);
   }
 
-  /** @param laneHeight in pixels */
+  /** @param {Layout} layout @param {number} laneHeight in pixels */
   show(layout, laneHeight) {
     this.#layout = layout;
     this.#element.style.setProperty('--lane-height', `${laneHeight}px`);
     const before = this.#rows;
     this.#rows = Array.from({ length: layout.rowCount }, (_, number) => {
       const says = signature(layout, number, laneHeight);
-      return before[number]?.says === says ? renewed(before[number], layout.timeline) : { ...this.#make(number), says };
+      return before[number]?.says === says ? renewed(before[number], layout.timeline) : { ...this.#make(layout, number), says };
     });
     before.filter(row => !this.#rows.includes(row)).forEach(row => {
       this.#watcher.unobserve(row.element);
@@ -69,12 +85,14 @@ export class Rows {
     return this.#rows;
   }
 
+  /** @param {number} number @returns {Row | undefined} */
   row(number) {
     return this.#rows[number];
   }
 
-  /** The row and frame under a pointer; the nearest row where it is between or beside them. */
+  /** The row and frame under a pointer; the nearest row where it is between or beside them. @param {number} clientX @param {number} clientY */
   at(clientX, clientY) {
+    /** @type {{ row: Row, box: DOMRect } | null} */
     let nearest = null;
     let distance = Infinity;
     for (const row of this.#rows) {
@@ -85,19 +103,19 @@ export class Rows {
         nearest = { row, box };
       }
     }
-    if (!nearest) {
+    if (!nearest || !this.#layout) {
       return null;
     }
     const part = (clientX - nearest.box.left) / nearest.box.width;
     return { row: nearest.row.number, frame: this.#layout.frameAt(nearest.row.number, part) };
   }
 
-  #make(number) {
-    const layout = this.#layout;
+  /** @param {Layout} layout @param {number} number */
+  #make(layout, number) {
     const tracks = layout.tracksIn(number);
     const element = document.createElement('section');
     element.className = number === 0 ? 'row first' : 'row';
-    element.dataset.row = number;
+    element.dataset.row = String(number);
     const times = `${clock(layout.rowStart(number))} to ${clock(layout.rowEnd(number))}`;
     element.setAttribute('aria-label', `Row ${times}`);
 
@@ -126,13 +144,13 @@ export class Rows {
       names.append(name);
       const lane = document.createElement('div');
       lane.className = 'lane';
-      lane.dataset.track = track.id;
+      lane.dataset.track = String(track.id);
       sound.append(lane);
       return { track, index, lane };
     });
     const words = document.createElement('p');
     words.className = 'visually-hidden';
-    words.textContent = `${times}. ${lanes.map(({ track }) => this.#spans(track, number)).join(' ')}`;
+    words.textContent = `${times}. ${lanes.map(({ track }) => this.#spans(layout, track, number)).join(' ')}`;
     const left = document.createElement('div');
     left.className = 'contents';
     left.append(head, names);
@@ -140,9 +158,8 @@ export class Rows {
     return { number, element, sound, play, words, lanes, drawn: -1 };
   }
 
-  /** When a track has sound in a row, in words. */
-  #spans(track, row) {
-    const layout = this.#layout;
+  /** When a track has sound in a row, in words. @param {Layout} layout @param {TrackView} track @param {number} row */
+  #spans(layout, track, row) {
     const spans = track.clips
       .map(clip => [Math.max(clip.startFrame, layout.rowStart(row)),
         Math.min(clip.startFrame + clip.frames, layout.rowEnd(row))])
@@ -150,22 +167,24 @@ export class Rows {
     return `${track.name}: ${spans.join(', ')}.`;
   }
 
+  /** @param {IntersectionObserverEntry} entry */
   #seen(entry) {
-    const row = this.#rows[Number(entry.target.dataset.row)];
-    if (!row || row.element !== entry.target) {
+    const row = this.#rows.find(({ element }) => element === entry.target);
+    if (!row || !this.#layout) {
       return;
     }
+    const layout = this.#layout;
     if (!entry.isIntersecting) {
       row.lanes.forEach(({ lane }) => lane.querySelector('canvas')?.remove());
       row.drawn = -1;
     } else if (row.drawn !== this.#generation) {
       row.drawn = this.#generation;
-      row.lanes.forEach(lane => this.#draw(row, lane, this.#generation));
+      row.lanes.forEach(lane => this.#draw(layout, row, lane, this.#generation));
     }
   }
 
-  async #draw(row, { track, index, lane }, generation) {
-    const layout = this.#layout;
+  /** @param {Layout} layout @param {Row} row @param {Lane} lane @param {number} generation */
+  async #draw(layout, row, { track, index, lane }, generation) {
     const width = Math.floor(lane.clientWidth);
     if (width === 0) {
       return;
@@ -182,9 +201,9 @@ export class Rows {
     this.#describe(row, track, levels);
   }
 
-  /** Adds the measured level to the row's words, once it is known. */
+  /** Adds the measured level to the row's words, once it is known. @param {Row} row @param {TrackView} track @param {import('./lanes.js').Column[]} levels */
   #describe(row, track, levels) {
-    const heard = levels.filter(level => level && onScale(level.average));
+    const heard = levels.flatMap(level => (level && onScale(level.average) ? [level] : []));
     if (heard.length === 0) {
       return;
     }
