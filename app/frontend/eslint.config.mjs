@@ -1,3 +1,5 @@
+import { fileURLToPath } from 'node:url';
+
 import js from '@eslint/js';
 import importX from 'eslint-plugin-import-x';
 import globals from 'globals';
@@ -28,7 +30,7 @@ export default [
     // a promise that nobody waits for hides its failure: where the types are checked, this is checked too
     files: ['src/main/resources/static/js/{bench/edits,takes/delivery,takes/kept-takes}.js'],
     plugins: { '@typescript-eslint': tseslint.plugin },
-    languageOptions: { parser: tseslint.parser, parserOptions: { project: 'frontend/jsconfig.json', tsconfigRootDir: import.meta.dirname ? `${import.meta.dirname}/..` : '..' } },
+    languageOptions: { parser: tseslint.parser, parserOptions: { project: 'frontend/jsconfig.json', tsconfigRootDir: fileURLToPath(new URL('..', import.meta.url)) } },
     rules: { '@typescript-eslint/no-floating-promises': 'error' },
   },
 ];

@@ -1,8 +1,12 @@
 import assert from 'node:assert/strict';
+import { webcrypto } from 'node:crypto';
 import { beforeEach, test } from 'node:test';
 
 const FOREVER = 2 ** 61;
 let server;
+
+// Node 18 does not show it yet
+globalThis.crypto ??= webcrypto;
 
 /** A server that has one timeline, and answers as the test says. */
 globalThis.document = { querySelector: () => ({ content: 'x' }) };

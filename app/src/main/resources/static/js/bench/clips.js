@@ -1,7 +1,17 @@
+// @ts-check
 // The clips on the page: where they start and end, and the grips by which one that is pointed at or focused is moved and
 // trimmed, by pointer or by arrows. What a drag will do is outlined before it happens.
 import { RATE, fineClock } from '../shared/time.js';
 import { snapped } from '../page/snapping.js';
+
+/** @typedef {import('./types.js').ClipView} ClipView */
+/** @typedef {import('./types.js').TrackView} TrackView */
+/** @typedef {import('./types.js').Wish} Wish */
+/** @typedef {keyof GRIPS} Grip */
+/**
+ * @typedef {{ grip: Grip, clip: ClipView, track: TrackView, anchor: number, gesture: import('./types.js').Gesture, wish: Wish | null,
+ *   outlines: HTMLElement[] }} Drag
+ */
 
 const STEP = RATE / 100;
 const LONG_STEP = RATE / 10;
@@ -14,9 +24,10 @@ const GRIPS = {
 export class Clips {
   #bench;
   #icons;
+  /** @type {Drag | null} */
   #drag = null;
 
-  /** @param bench rows, layout(), timeline(), position(), gesture(), edit(wish, gesture), onChosen(clipId) */
+  /** @param {HTMLElement} element that holds the rows @param {string} icons where they are @param {import('./types.js').Bench} bench */
   constructor(element, icons, bench) {
     this.#bench = bench;
     this.#icons = icons;
@@ -24,7 +35,7 @@ export class Clips {
     element.addEventListener('pointerleave', () => this.#point(null));
   }
 
-  /** Lays frames over the lanes; with grips where the page may be changed. */
+  /** Lays frames over the lanes; with grips where the page may be changed. @param {boolean} own */
   draw(own) {
     const layout = this.#bench.layout();
     for (const row of this.#bench.rows.all) {
@@ -41,16 +52,18 @@ export class Clips {
     }
   }
 
-  /** Puts the focus back on a grip after the page was drawn anew. */
+  /** Puts the focus back on a grip after the page was drawn anew. @param {number} clipId @param {Grip} grip */
   focus(clipId, grip) {
-    document.querySelector(`.clip-grip[data-clip="${clipId}"][data-grip="${grip}"]`)?.focus({ preventScroll: true });
+    const shown = document.querySelector(`.clip-grip[data-clip="${clipId}"][data-grip="${grip}"]`);
+    /** @type {HTMLElement | null} */ (shown)?.focus({ preventScroll: true });
   }
 
+  /** @param {ClipView} clip @param {TrackView} track @param {number} row @param {number} start @param {number} end @param {boolean} own */
   #frame(clip, track, row, start, end, own) {
     const layout = this.#bench.layout();
     const frame = document.createElement('div');
     frame.className = 'clip-frame';
-    frame.dataset.clip = clip.id;
+    frame.dataset.clip = String(clip.id);
     frame.style.left = `${100 * layout.part(row, start)}%`;
     frame.style.width = `${100 * (layout.part(row, end) - layout.part(row, start))}%`;
     const starts = start === clip.startFrame;
@@ -58,17 +71,19 @@ export class Clips {
     frame.classList.toggle('starts', starts);
     frame.classList.toggle('ends', ends);
     if (own) {
+      /** @type {[Grip, boolean][]} */
       const grips = [['move', true], ['start', starts], ['end', ends]];
       frame.append(...grips.filter(([, here]) => here).map(([grip]) => this.#grip(grip, clip, track)));
     }
     return frame;
   }
 
+  /** @param {Grip} grip @param {ClipView} clip @param {TrackView} track */
   #grip(grip, clip, track) {
     const button = document.createElement('button');
     button.type = 'button';
     button.className = `clip-grip clip-grip-${grip}`;
-    button.dataset.clip = clip.id;
+    button.dataset.clip = String(clip.id);
     button.dataset.grip = grip;
     const where = `${track.name}, ${fineClock(clip.startFrame)} to ${fineClock(clip.startFrame + clip.frames)}`;
     button.setAttribute('aria-label', `${GRIPS[grip].words} the clip of ${where}`);
@@ -86,21 +101,24 @@ export class Clips {
 
   // ---- by pointer
 
+  /** @param {PointerEvent} event @param {Grip} grip @param {ClipView} clip @param {TrackView} track */
   #begin(event, grip, clip, track) {
     event.stopPropagation();
-    event.currentTarget.setPointerCapture(event.pointerId);
-    const anchor = this.#bench.rows.at(event.clientX, event.clientY).frame;
+    /** @type {HTMLElement} */ (event.currentTarget).setPointerCapture(event.pointerId);
+    const anchor = this.#bench.rows.at(event.clientX, event.clientY)?.frame ?? clip.startFrame;
     this.#drag = { grip, clip, track, anchor, gesture: this.#bench.gesture(), wish: null, outlines: [] };
   }
 
+  /** @param {PointerEvent} event */
   #to(event) {
     const drag = this.#drag;
-    if (!drag) {
+    const place = this.#bench.rows.at(event.clientX, event.clientY);
+    if (!drag || !place) {
       return;
     }
     const { clip, grip } = drag;
-    const by = this.#bench.rows.at(event.clientX, event.clientY).frame - drag.anchor;
-    const lane = document.elementsFromPoint(event.clientX, event.clientY).find(element => element.matches('.lane'));
+    const by = place.frame - drag.anchor;
+    const lane = /** @type {HTMLElement | undefined} */ (document.elementsFromPoint(event.clientX, event.clientY).find(element => element.matches('.lane')));
     const trackId = grip === 'move' && lane ? Number(lane.dataset.track) : drag.track.id;
     const own = grip === 'end' ? clip.startFrame + clip.frames : clip.startFrame;
     const frame = event.altKey ? own + by : snapped(own + by, this.#bench, clip);
@@ -108,6 +126,7 @@ export class Clips {
     this.#outline(drag, trackId, frame);
   }
 
+  /** @param {Drag} drag @param {number} trackId @param {number} frame */
   #outline(drag, trackId, frame) {
     drag.outlines.forEach(outline => outline.remove());
     const { clip, grip } = drag;
@@ -145,6 +164,7 @@ export class Clips {
 
   // ---- by keyboard
 
+  /** @param {KeyboardEvent} event @param {Grip} grip @param {ClipView} clip @param {TrackView} track */
   #key(event, grip, clip, track) {
     const tracks = this.#bench.timeline().tracks;
     const index = tracks.findIndex(each => each.id === track.id);
@@ -168,6 +188,7 @@ export class Clips {
 
   // ---- pointing
 
+  /** @param {PointerEvent} event */
   #pointed(event) {
     if (!this.#drag) {
       const frames = document.elementsFromPoint(event.clientX, event.clientY).filter(each => each.matches('.lane, .clip-frame'));
@@ -175,19 +196,19 @@ export class Clips {
       const at = lane ? [...lane.querySelectorAll('.clip-frame')].find(each => {
         const box = each.getBoundingClientRect();
         return event.clientX >= box.left && event.clientX <= box.right;
-      }) : null;
-      this.#point(at?.dataset.clip ?? null);
+      }) : undefined;
+      this.#point(/** @type {HTMLElement | undefined} */ (at)?.dataset.clip ?? null);
     }
   }
 
+  /** @param {string | null} clipId */
   #point(clipId) {
-    document.querySelectorAll('.clip-frame.pointed').forEach(frame => {
-      frame.classList.toggle('pointed', frame.dataset.clip === clipId);
-    });
+    document.querySelectorAll('.clip-frame.pointed').forEach(frame => frame.classList.remove('pointed'));
     document.querySelectorAll(`.clip-frame[data-clip="${clipId}"]`).forEach(frame => frame.classList.add('pointed'));
   }
 }
 
+/** @param {Grip} grip @param {ClipView} clip @param {number} trackId @param {number} frame @returns {Wish} */
 function wishFor(grip, clip, trackId, frame) {
   return grip === 'move' ? { type: 'move', clipId: clip.id, trackId, startFrame: Math.max(0, frame) }
     : { type: 'trim', clipId: clip.id, edge: grip === 'start' ? 'START' : 'END', frame: Math.max(0, frame) };

@@ -1,34 +1,39 @@
+// @ts-check
 // Flags: named moments. They stand above the sound they speak of; pressing one goes there and offers what can be done.
+import { byId, dialogById, fieldById } from '../shared/elements.js';
 import { fineClock } from '../shared/time.js';
 
-const byId = id => document.getElementById(id);
+/** @typedef {import('./types.js').Flag} Flag */
 
 export class Flags {
   #bench;
   #icons;
+  /** @type {Flag | null} */
   #flag = null;
+  /** @type {{ trackId: number, frame: number } | null} */
   #place = null;
+  /** @type {import('./types.js').Gesture | null} */
   #gesture = null;
 
-  /** @param bench rows, layout(), timeline(), goTo(frame), gesture(), edit(wish, gesture) */
+  /** @param {string} icons where they are @param {import('./types.js').Bench} bench */
   constructor(icons, bench) {
     this.#bench = bench;
     this.#icons = icons;
-    byId('flag-form')?.addEventListener('submit', event => {
-      const name = byId('flag-name').value.trim();
+    document.getElementById('flag-form')?.addEventListener('submit', event => {
+      const name = fieldById('flag-name').value.trim();
       if (name && event.submitter?.id !== 'flag-no') {
         bench.edit({ type: 'add-flag', ...this.#place, name }, this.#gesture);
       }
     });
-    byId('flag-name-form')?.addEventListener('submit', () => {
-      const name = byId('flag-new-name').value.trim();
-      if (name && name !== this.#flag.name) {
+    document.getElementById('flag-name-form')?.addEventListener('submit', () => {
+      const name = fieldById('flag-new-name').value.trim();
+      if (this.#flag && name && name !== this.#flag.name) {
         bench.edit({ type: 'name-flag', flagId: this.#flag.id, name }, this.#gesture);
       }
     });
-    byId('flag-away')?.addEventListener('click', () => {
-      byId('flag-card').close();
-      bench.edit({ type: 'remove-flag', flagId: this.#flag.id }, this.#gesture);
+    document.getElementById('flag-away')?.addEventListener('click', () => {
+      dialogById('flag-card').close();
+      bench.edit({ type: 'remove-flag', flagId: this.#flag?.id }, this.#gesture);
     });
   }
 
@@ -45,16 +50,17 @@ export class Flags {
     }
   }
 
-  /** Asks for the name of a moment. */
+  /** Asks for the name of a moment. @param {number} trackId @param {number} frame */
   ask(trackId, frame) {
     this.#place = { trackId, frame };
     this.#gesture = this.#bench.gesture();
     byId('flag-when').textContent = fineClock(frame, 2);
-    byId('flag-name').value = '';
-    byId('flag-dialog').showModal();
+    fieldById('flag-name').value = '';
+    dialogById('flag-dialog').showModal();
     byId('flag-name').focus();
   }
 
+  /** @param {Flag} flag @param {number} left in percent of the row */
   #mark(flag, left) {
     const mark = document.createElement('button');
     mark.type = 'button';
@@ -68,11 +74,11 @@ export class Flags {
       this.#gesture = this.#bench.gesture();
       this.#bench.goTo(flag.frame);
       byId('flag-card-name').textContent = flag.name;
-      if (byId('flag-new-name')) {
-        byId('flag-new-name').value = flag.name;
+      if (document.getElementById('flag-new-name')) {
+        fieldById('flag-new-name').value = flag.name;
       }
       byId('flag-card-when').textContent = fineClock(flag.frame, 2);
-      byId('flag-card').showModal();
+      dialogById('flag-card').showModal();
     });
     return mark;
   }

@@ -1,4 +1,6 @@
+// @ts-check
 // The bench: the page of rows, with all that may be done to an episode by its crew.
+import { buttonById, byId } from '../shared/elements.js';
 import { RATE, fineClock } from '../shared/time.js';
 import { attachCommands, readingCommands } from '../page/commands.js';
 import { Page } from '../page/page.js';
@@ -13,35 +15,35 @@ import { attachShelf } from './shelf.js';
 import { drawTrackGains } from './track-gains.js';
 import { drawUnusedTakes } from './unused-takes.js';
 
-const byId = id => document.getElementById(id);
 const bench = byId('bench');
-const episodeId = bench.dataset.episode;
+const { episode: episodeId = '', icons = '' } = bench.dataset;
 const own = bench.dataset.own === 'true';
 
 const edits = new Edits(episodeId);
 const preview = new Preview((revision, from, to) => `/episodes/${episodeId}/sound/${revision}/raw/${from}-${to}`,
   () => page.say('Your change is being made. You hear it in a moment.'));
 const page = new Page(bench, preview, () => draw());
-const shared = { page, rows: page.rows, layout: () => page.layout, timeline: () => edits.timeline, position: () => page.position,
+/** @type {import('./types.js').Bench} */
+const shared = { page, rows: page.rows, layout: () => /** @type {import('../page/layout.js').Layout} */ (page.layout), timeline: () => edits.timeline, position: () => page.position,
   edit: (wish, gesture) => edit(wish, gesture), gesture: () => edits.gesture(), goTo: frame => page.goTo(frame), onChosen: clipId => chooseClip(clipId),
   cards: () => [{ element: byId('card'), frame: page.selection.start }, ...(clipCard ? [{ element: byId('clip-card'), frame: clipCard.frame }] : [])] };
-const clips = new Clips(byId('rows'), bench.dataset.icons, shared);
-const flags = new Flags(bench.dataset.icons, shared);
-const notes = new MarginNotes(episodeId, bench.dataset.icons, own, shared);
+const clips = new Clips(byId('rows'), icons, shared);
+const flags = new Flags(icons, shared);
+const notes = new MarginNotes(episodeId, icons, own, shared);
 const clipCard = own ? new ClipCard(shared) : null;
 
-edits.onMoved = (maps, tracks) => page.moveBy(maps, tracks);
+edits.onMoved = page.moveBy.bind(page);
 
 // ---- showing
 
 function draw() {
-  const { timeline } = page;
+  const { timeline } = edits;
   byId('empty').hidden = timeline.frames > 0;
-  if (byId('hand-in')) {
+  if (document.getElementById('hand-in')) {
     byId('hand-in').hidden = timeline.frames === 0;
   }
-  byId('undo').disabled = !own || !timeline.canUndo;
-  byId('redo').disabled = !own || !timeline.canRedo;
+  buttonById('undo').disabled = !own || !timeline.canUndo;
+  buttonById('redo').disabled = !own || !timeline.canRedo;
   clips.draw(own);
   flags.draw();
   drawCard(page);
@@ -49,11 +51,12 @@ function draw() {
   if (own) {
     drawTrackGains(timeline, edit);
     byId('track-gains-card').hidden = timeline.tracks.length === 0;
-    clipCard.draw();
+    clipCard?.draw();
     drawUnusedTakes(timeline, (takeId, trackName) => edit({ type: 'lay-take', takeId, trackName }));
   }
 }
 
+/** @param {number | null} clipId */
 function chooseClip(clipId) {
   if (clipId !== null) {
     page.selection.letGo();
@@ -74,12 +77,14 @@ page.selection.onChange(() => {
 
 // ---- editing
 
+/** Does an edit, and shows what has become of the page. @param {() => Promise<unknown>} work */
 async function change(work) {
   page.stop();
   try {
     page.say(null);
     await work();
-  } catch (problem) {
+  } catch (thrown) {
+    const problem = /** @type {Error & { status?: number }} */ (thrown);
     page.say(problem.message);
     if (problem.status === 409) {
       await edits.load();
@@ -88,11 +93,12 @@ async function change(work) {
   page.show(edits.timeline);
 }
 
-const edit = (wish, gesture = edits.gesture()) => change(() => edits.edit(wish, gesture));
+/** @type {import('./types.js').EditIt} */
+const edit = (wish, gesture = edits.gesture()) => change(() => edits.edit(wish, gesture ?? edits.gesture()));
 
 const DONE = { remove: 'Removed', blank: 'Blanked', soften: 'Softened' };
 
-/** Does something to what is selected, and says what. */
+/** Does something to what is selected, and says what. @param {keyof DONE} type */
 function onSelection(type) {
   const { selection } = page;
   const { start, end, trackIds } = selection;

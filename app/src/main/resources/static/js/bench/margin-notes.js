@@ -1,7 +1,11 @@
+// @ts-check
 // The teacher's notes, in the margin beside the rows they speak of. They stay with their words, and say so when these are gone.
+import { byId } from '../shared/elements.js';
 import { getJson, postJson } from '../shared/http.js';
 import { fineClock } from '../shared/time.js';
 import { arrange } from '../page/margin.js';
+
+/** @typedef {{ id: number, kind: keyof KINDS, words: string, done: boolean, places: { startFrame: number, endFrame: number }[] }} Note */
 
 const KINDS = { LOVELY: ['heart', 'lovely'], QUESTION: ['circle-help', 'question'], MEND: ['wrench', 'mend this'] };
 
@@ -10,10 +14,12 @@ export class MarginNotes {
   #icons;
   #episode;
   #own;
+  /** @type {number | null} */
   #revision = null;
+  /** @type {Note[]} */
   #notes = [];
 
-  /** @param bench page, timeline(), goTo(frame), cards() */
+  /** @param {string} episodeId @param {string} icons where they are @param {boolean} own @param {import('./types.js').Bench} bench */
   constructor(episodeId, icons, own, bench) {
     this.#episode = `/episodes/${episodeId}`;
     this.#icons = icons;
@@ -35,18 +41,19 @@ export class MarginNotes {
   }
 
   #show() {
-    const list = document.getElementById('margin-notes');
+    const list = byId('margin-notes');
     list.replaceChildren(...this.#notes.map(note => this.#card(note)));
     this.arrange();
   }
 
   /** Puts all cards of the margin in their places. */
   arrange() {
-    const list = document.getElementById('margin-notes');
-    const notes = this.#notes.slice(0, list.children.length).map((note, i) => ({ element: list.children[i], frame: note.places[0]?.startFrame ?? null }));
+    const list = byId('margin-notes');
+    const notes = this.#notes.slice(0, list.children.length).map((note, i) => ({ element: /** @type {HTMLElement} */ (list.children[i]), frame: note.places[0]?.startFrame ?? null }));
     arrange(this.#bench.page, list, this.#bench.cards(), notes);
   }
 
+  /** @param {Note} note */
   #card(note) {
     const card = document.createElement('li');
     card.className = note.done ? 'card margin-card note-card done' : 'card margin-card note-card';
@@ -80,6 +87,7 @@ export class MarginNotes {
     return card;
   }
 
+  /** @param {Note} note */
   #tick(note) {
     const label = document.createElement('label');
     label.className = 'flex items-center gap-2 text-sm';

@@ -1,17 +1,27 @@
+// @ts-check
 // The class's shelf on the bench: find a sound, hear it, lay it in at the position.
+import { byId, dialogById, fieldById } from '../shared/elements.js';
 import { getJson } from '../shared/http.js';
 import { fineClock } from '../shared/time.js';
 
-const byId = id => document.getElementById(id);
+/** @typedef {{ name: string, kind: string, seconds: number, startSeconds: number, credit: string, soundId: number, excerptId: number | null }} ShelfSound */
 
-/** @param layIn called with the sound's ids, the track's name, the frame and the gesture; resolves when it is on the page */
+/**
+ * @param {string} episodeId
+ * @param {{ timeline: () => import('./types.js').TimelineView, position: () => number, gesture: () => import('./types.js').Gesture,
+ *   layIn: (soundId: number, excerptId: number | null, trackName: string, startFrame: number, gesture: import('./types.js').Gesture) => Promise<void> }} bench
+ *   where `layIn` resolves when the sound is on the page
+ */
 export function attachShelf(episodeId, { timeline, position, gesture, layIn }) {
-  const dialog = byId('shelf');
+  const dialog = dialogById('shelf');
   const list = byId('shelf-sounds');
-  const audio = byId('shelf-audio');
-  let waiting = null;
-  let opened = null;
+  const audio = /** @type {HTMLAudioElement} */ (byId('shelf-audio'));
+  /** @type {number | undefined} */
+  let waiting;
+  /** Where the position was when the shelf was opened. @type {{ frame: number, gesture: import('./types.js').Gesture }} */
+  let opened;
 
+  /** @param {ShelfSound} sound */
   function row(sound) {
     const item = document.createElement('li');
     item.className = 'flex items-center gap-2 border-t border-line py-2 first:border-t-0';
@@ -31,6 +41,7 @@ export function attachShelf(episodeId, { timeline, position, gesture, layIn }) {
     return item;
   }
 
+  /** @param {string} words @param {string} label @param {() => void} act */
   function button(words, label, act) {
     const made = document.createElement('button');
     made.type = 'button';
@@ -41,19 +52,21 @@ export function attachShelf(episodeId, { timeline, position, gesture, layIn }) {
     return made;
   }
 
+  /** @param {ShelfSound} sound */
   function hear(sound) {
     audio.src = `/shelf/${sound.soundId}/sound#t=${sound.startSeconds},${sound.startSeconds + sound.seconds}`;
     audio.play();
   }
 
+  /** @param {ShelfSound} sound */
   async function lay(sound) {
     audio.pause();
     dialog.close();
-    await layIn(sound.soundId, sound.excerptId, byId('shelf-track').value.trim(), opened.frame, opened.gesture);
+    await layIn(sound.soundId, sound.excerptId, fieldById('shelf-track').value.trim(), opened.frame, opened.gesture);
   }
 
   async function find() {
-    const sounds = await getJson(`/episodes/${episodeId}/shelf?words=${encodeURIComponent(byId('shelf-words').value)}`).catch(() => []);
+    const sounds = await getJson(`/episodes/${episodeId}/shelf?words=${encodeURIComponent(fieldById('shelf-words').value)}`).catch(() => []);
     list.replaceChildren(...sounds.map(row));
     byId('shelf-none').hidden = sounds.length > 0;
   }
@@ -68,7 +81,7 @@ export function attachShelf(episodeId, { timeline, position, gesture, layIn }) {
   });
   byId('shelf-words').addEventListener('input', () => {
     clearTimeout(waiting);
-    waiting = setTimeout(find, 200);
+    waiting = window.setTimeout(find, 200);
   });
   dialog.addEventListener('close', () => audio.pause());
 }

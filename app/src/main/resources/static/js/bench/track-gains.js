@@ -1,16 +1,20 @@
+// @ts-check
 // How loud each track is: a slider with its dB beside it, and a number that can be typed.
 
+import { byId } from '../shared/elements.js';
 import { highestGainDb, lowestGainDb } from '../page/laws.js';
 
+/** @param {import('./types.js').TimelineView} timeline @param {import('./types.js').EditIt} edit */
 export function drawTrackGains(timeline, edit) {
-  const list = document.getElementById('track-gains');
-  const focused = document.activeElement?.dataset?.gainOf;
+  const list = byId('track-gains');
+  const focused = /** @type {HTMLElement | null} */ (document.activeElement)?.dataset.gainOf;
   list.replaceChildren(...timeline.tracks.map(track => line(track, edit)));
   if (focused) {
-    list.querySelector(`[data-gain-of="${focused}"]`)?.focus({ preventScroll: true });
+    /** @type {HTMLElement | null} */ (list.querySelector(`[data-gain-of="${focused}"]`))?.focus({ preventScroll: true });
   }
 }
 
+/** @param {import('./types.js').TrackView} track @param {import('./types.js').EditIt} edit */
 function line(track, edit) {
   const item = document.createElement('li');
   item.className = 'grid grid-cols-[minmax(0,1fr)_auto] gap-x-2 items-center';
@@ -31,6 +35,7 @@ function line(track, edit) {
   return item;
 }
 
+/** @param {string} type @param {import('./types.js').TrackView} track @param {string} key @param {string} label */
 function input(type, track, key, label) {
   const control = document.createElement('input');
   Object.assign(control, { type, min: lowestGainDb, max: highestGainDb, step: 0.5, value: track.gainDb });

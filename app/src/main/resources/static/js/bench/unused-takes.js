@@ -1,10 +1,14 @@
+// @ts-check
 // Takes that stand nowhere on the page: kept, and one press away.
 
+import { byId } from '../shared/elements.js';
+
+/** @param {import('./types.js').TimelineView} timeline @param {(takeId: number, trackName: string) => void} layOn */
 export function drawUnusedTakes(timeline, layOn) {
   const used = new Set(timeline.tracks.flatMap(track => track.clips.map(clip => clip.source.takeId)));
   const unused = Object.entries(timeline.takes).filter(([id]) => !used.has(Number(id)));
-  document.getElementById('take-list-card').hidden = unused.length === 0;
-  document.getElementById('unused-takes').replaceChildren(...unused.map(([id, take]) => {
+  byId('take-list-card').hidden = unused.length === 0;
+  byId('unused-takes').replaceChildren(...unused.map(([id, take]) => {
     const line = document.createElement('li');
     line.className = 'flex items-center justify-between gap-2';
     const button = document.createElement('button');

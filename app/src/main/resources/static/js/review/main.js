@@ -1,5 +1,7 @@
+// @ts-check
 // A hand-in as a page of rows, read-only: heard, with the notes in the margin beside the rows they speak of. A note is written
 // where its span is.
+import { byId, fieldById } from '../shared/elements.js';
 import { getJson } from '../shared/http.js';
 import { RATE, fineClock, framesOf } from '../shared/time.js';
 import { attachCommands, readingCommands } from '../page/commands.js';
@@ -7,58 +9,64 @@ import { FilePlayer } from '../page/file-player.js';
 import { arrange } from '../page/margin.js';
 import { Page } from '../page/page.js';
 
-const byId = id => document.getElementById(id);
 const review = byId('review');
 const own = review.dataset.own === 'true';
-const form = byId('note-form');
-const cards = [...byId('notes').children];
+const form = document.getElementById('note-form');
+const cards = /** @type {HTMLElement[]} */ ([...byId('notes').children]);
 /** A little before and after, so that the ear is there. */
 const AROUND_FRAMES = RATE;
 
-const page = new Page(review, new FilePlayer(byId('mixdown')), () => draw());
+const page = new Page(review, new FilePlayer(/** @type {HTMLAudioElement} */ (byId('mixdown'))), () => draw());
+/** What an element's data say of its place. @param {HTMLElement} element */
 const spanOf = ({ dataset }) => ({ start: Number(dataset.start), end: Number(dataset.end) });
 
 function draw() {
   document.querySelectorAll('.note-bracket').forEach(old => old.remove());
-  cards.forEach(drawBracket);
+  const { layout } = page;
+  if (layout) {
+    cards.forEach(card => drawBracket(card, layout));
+  }
   drawForm();
 }
 
-/** A thin ink bracket under the sound that a note speaks of, with the mark of its kind. */
-function drawBracket(card) {
+/** A thin ink bracket under the sound that a note speaks of, with the mark of its kind. @param {HTMLElement} card @param {import('../page/layout.js').Layout} layout */
+function drawBracket(card, layout) {
   const { start, end } = spanOf(card);
   for (const row of page.rows.all) {
-    const from = Math.max(start, page.layout.rowStart(row.number));
-    const to = Math.min(end, page.layout.rowEnd(row.number));
+    const from = Math.max(start, layout.rowStart(row.number));
+    const to = Math.min(end, layout.rowEnd(row.number));
     if (from < to) {
       const bracket = document.createElement('button');
       bracket.type = 'button';
       bracket.className = 'note-bracket';
       bracket.classList.toggle('starts', from === start);
       bracket.classList.toggle('ends', to === end);
-      bracket.style.left = `${100 * page.layout.part(row.number, from)}%`;
-      bracket.style.width = `${100 * (page.layout.part(row.number, to) - page.layout.part(row.number, from))}%`;
+      bracket.style.left = `${100 * layout.part(row.number, from)}%`;
+      bracket.style.width = `${100 * (layout.part(row.number, to) - layout.part(row.number, from))}%`;
       bracket.setAttribute('aria-label', `Note: ${card.dataset.words}, ${fineClock(start)}`);
       if (from === start) {
         bracket.innerHTML = `<svg class="icon" aria-hidden="true"><use href="${review.dataset.icons}#${card.dataset.icon}"></use></svg>`;
       }
       bracket.addEventListener('click', () => {
         hear(card);
-        card.querySelector('button').focus({ preventScroll: true });
+        card.querySelector('button')?.focus({ preventScroll: true });
       });
       row.sound.append(bracket);
     }
   }
 }
 
+/** @param {HTMLElement} element */
 function hear(element) {
   const { start, end } = spanOf(element);
-  page.playFrom(Math.max(0, start - AROUND_FRAMES), Math.min(page.timeline.frames, end + AROUND_FRAMES));
+  page.playFrom(Math.max(0, start - AROUND_FRAMES), Math.min(page.timeline?.frames ?? 0, end + AROUND_FRAMES));
 }
 
-document.querySelectorAll('button[data-start]').forEach(button => button.addEventListener('click', () => {
+/** @type {NodeListOf<HTMLButtonElement>} */ (document.querySelectorAll('button[data-start]')).forEach(button => button.addEventListener('click', () => {
   hear(button);
-  page.rows.row(page.layout.rowOf(spanOf(button).start)).element.scrollIntoView({ block: 'nearest' });
+  if (page.layout) {
+    page.rows.row(page.layout.rowOf(spanOf(button).start))?.element.scrollIntoView({ block: 'nearest' });
+  }
 }));
 
 // ---- writing a note
@@ -68,8 +76,8 @@ function drawForm() {
   if (form) {
     form.hidden = !selection.present;
     if (selection.present) {
-      byId('note-from').value = fineClock(selection.start, 2);
-      byId('note-to').value = fineClock(selection.end, 2);
+      fieldById('note-from').value = fineClock(selection.start, 2);
+      fieldById('note-to').value = fineClock(selection.end, 2);
     }
   }
   arrange(page, byId('notes'), form ? [{ element: form, frame: selection.start }] : [],
@@ -80,10 +88,10 @@ if (form) {
   page.selection.onChange(() => page.layout && drawForm());
   for (const id of ['note-from', 'note-to']) {
     byId(id).addEventListener('change', () => {
-      const start = framesOf(byId('note-from').value);
-      const end = framesOf(byId('note-to').value);
+      const start = framesOf(fieldById('note-from').value);
+      const end = framesOf(fieldById('note-to').value);
       if (start !== null && end !== null && end > start) {
-        page.selection.set(start, Math.min(page.timeline.frames, end), page.everyTrack());
+        page.selection.set(start, Math.min(page.timeline?.frames ?? 0, end), page.everyTrack());
       }
     });
   }

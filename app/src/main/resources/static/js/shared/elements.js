@@ -13,5 +13,11 @@ export function byId(id) {
 /** @param {string} id of a button that is on the page */
 export const buttonById = id => /** @type {HTMLButtonElement} */ (byId(id));
 
+/** @param {string} id of a field that is on the page */
+export const fieldById = id => /** @type {HTMLInputElement} */ (byId(id));
+
+/** @param {string} id of a dialog that is on the page */
+export const dialogById = id => /** @type {HTMLDialogElement} */ (byId(id));
+
 /** What an event came from. @param {Event} event */
 export const sourceOf = event => /** @type {HTMLElement} */ (event.target);
