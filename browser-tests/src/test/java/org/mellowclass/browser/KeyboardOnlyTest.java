@@ -68,12 +68,12 @@ class KeyboardOnlyTest extends BrowserTest {
     private static void record(Page crew) {
         press(crew, crew.locator("nav a", new Page.LocatorOptions().setHasText("Recording room")), "Enter");
         crew.locator("#record").waitFor();
-        int before = crew.locator("#take-list audio").count();
+        int before = crew.locator("#take-list [data-play]").count();
         press(crew, crew.locator("#record"), "Enter");
         awaitClock(crew, 5);
         crew.keyboard().press("Enter");
         crew.getByText("Your take is kept.").waitFor();
-        crew.locator("#take-list audio").nth(before).waitFor();
+        crew.locator("#take-list [data-play]").nth(before).waitFor();
     }
 
     private static void removeTheFirstSecond(Page crew, String episode) {

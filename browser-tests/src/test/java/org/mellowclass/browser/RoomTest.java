@@ -220,7 +220,7 @@ class RoomTest extends BrowserTest {
     void two_laptops_begin_on_one_word_and_are_lined_up_by_what_both_have_heard() {
         Page first = room(page(), "Isla", "quiet lock");
         Page second = room(page(), "Isla", "quiet lock");
-        int before = first.locator("#take-list audio").count();
+        int before = first.locator("#take-list [data-play]").count();
         for (Page page : List.of(first, second)) {
             page.locator("#mic").selectOption("practice");
             page.getByLabel("This laptop waits for the word").check();
@@ -235,7 +235,7 @@ class RoomTest extends BrowserTest {
             page.locator("#record").click();
             page.getByText("Your take is kept. Hear it in the list.").waitFor();
         }
-        first.locator("#take-list audio").nth(before + 1).waitFor();
+        first.locator("#take-list [data-play]").nth(before + 1).waitFor();
         first.getByText("Line takes up").click();
         first.getByText("They lie in step.").waitFor();
         first.getByText(Pattern.compile("^\\d+%, (fairly )?sure$")).waitFor();
