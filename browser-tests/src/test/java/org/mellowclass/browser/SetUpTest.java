@@ -75,7 +75,7 @@ class SetUpTest extends BrowserTest {
         page.getByLabel("Licence: what allows you to use it").fill("Made by our class");
         page.getByLabel("Where it is from").fill("our classroom door");
         page.getByText("Put it there").click();
-        page.getByLabel("Hear Knocking").waitFor();
+        page.getByLabel("Play Knocking").waitFor();
     }
 
     private static void brief(RunningApp empty, Page page, String classId) {
