@@ -167,7 +167,7 @@ class RoomTest extends BrowserTest {
 
         page.locator("#file").setInputFiles(Voices.speak(folder, List.of("Bells at low water.")));
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Bring in")).click();
-        page.getByLabel("Hear voice").waitFor();
+        page.getByLabel("Play voice").waitFor();
     }
 
     @Test
@@ -195,7 +195,7 @@ class RoomTest extends BrowserTest {
         page.unroute("**/files/*");
         page.reload();
         page.getByText("One recording is here, and made ready now.").waitFor();
-        page.getByLabel("Hear interview", new Page.GetByLabelOptions().setExact(true)).waitFor();
+        page.getByLabel("Play interview", new Page.GetByLabelOptions().setExact(true)).waitFor();
         assertThat(offsets).startsWith("0", Integer.toString(8 * 1024 * 1024));
         assertThat(page.locator("#take-list li").first().innerText()).contains("1:50");
         page.reload();

@@ -116,8 +116,8 @@ class TourTest extends BrowserTest {
         page.locator("#file").setInputFiles(new Path[] {one, other});
         page.locator("#placing").selectOption("LIST");
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Bring in")).click();
-        page.getByLabel("Hear The other laptop", new Page.GetByLabelOptions().setExact(true)).waitFor();
-        page.getByLabel("Hear Otis’s laptop", new Page.GetByLabelOptions().setExact(true)).waitFor();
+        page.getByLabel("Play The other laptop", new Page.GetByLabelOptions().setExact(true)).waitFor();
+        page.getByLabel("Play Otis’s laptop", new Page.GetByLabelOptions().setExact(true)).waitFor();
         page.getByText("Line takes up").click();
         page.getByLabel("Otis’s laptop stays").check();
         page.getByLabel("Line The other laptop up").check();

@@ -91,7 +91,7 @@ class WholeWayTest extends BrowserTest {
         record.click();
         awaitClock(crew, seconds);
         record.click();
-        crew.getByLabel("Hear Take 1").waitFor();
+        crew.getByLabel("Play Take 1").waitFor();
     }
 
     /** Drags across the first row of the page from one frame to another, and removes what is marked. */
