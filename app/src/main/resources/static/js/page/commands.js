@@ -87,7 +87,12 @@ export function attachCommands(commands, own, page) {
   const byKey = new Map(here.flatMap(command => command.keys.map(key => [key, command])));
   for (const command of here) {
     for (const id of command.buttons ?? []) {
-      document.getElementById(id)?.addEventListener('click', () => can(command) && command.run());
+      const button = /** @type {HTMLButtonElement | null} */ (document.getElementById(id));
+      button?.addEventListener('click', () => can(command) && command.run());
+      if (button && command.early) {
+        // so that no press is lost before the scripts are there
+        button.disabled = false;
+      }
     }
   }
   document.addEventListener('keydown', event => {

@@ -34,6 +34,7 @@ class KeyboardOnlyTest extends BrowserTest {
             Page teacher = page();
             signIn(teacher, "/sign-in?as=teacher", "okoro@saltmarsh.example", "high tide at nine");
             press(teacher, teacher.locator("a[href$='" + crew.url().replaceAll(".*(/hand-ins/\\d+).*", "$1") + "']").first(), "Enter");
+            waitForRows(teacher);
             press(teacher, teacher.locator("#play"), "Enter");
             await(teacher, "document.querySelector('audio').currentTime > 0.3");
             writeANote(teacher);

@@ -70,6 +70,7 @@ class WholeWayTest extends BrowserTest {
             Page teacher = page();
             signInAsTeacher(teacher);
             teacher.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName(Pattern.compile("Hear it.*Two tickets"))).click();
+            waitForRows(teacher);
             teacher.getByLabel("Play", new Page.GetByLabelOptions().setExact(true)).click();
             await(teacher, "document.querySelector('audio').currentTime > 0.3");
             teacher.getByLabel("One sentence for the crew").fill("Lovely. It goes out as it is.");
