@@ -25,6 +25,7 @@ import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWrite
 import org.springframework.security.web.util.matcher.OrRequestMatcher;
 import org.springframework.security.web.util.matcher.RequestHeaderRequestMatcher;
 import org.springframework.security.web.util.matcher.RequestMatcher;
+import org.springframework.session.jdbc.MySqlJdbcIndexedSessionRepositoryCustomizer;
 
 /** Who has to be signed in, and what browsers are told. Whose things are whose is checked in the services. */
 @Configuration
@@ -38,6 +39,12 @@ class SecurityConfiguration {
     /** Scripts are told plainly that nobody is signed in; a page would be taken for an answer. */
     private static final RequestMatcher BY_SCRIPT = new OrRequestMatcher(
             new RequestHeaderRequestMatcher("X-Requested-With"), new RequestHeaderRequestMatcher("HX-Request"));
+
+    /** Two requests of one browser may write its session at the same moment: the later one counts, and neither fails. */
+    @Bean
+    MySqlJdbcIndexedSessionRepositoryCustomizer sessionsWrittenAtOnce() {
+        return new MySqlJdbcIndexedSessionRepositoryCustomizer();
+    }
 
     @Bean
     SecurityFilterChain security(HttpSecurity http, SecurityContextRepository contexts) throws Exception {

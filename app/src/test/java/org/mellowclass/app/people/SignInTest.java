@@ -19,6 +19,8 @@ import org.mellowclass.app.testing.As;
 import org.mellowclass.app.testing.Schools;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.session.FindByIndexNameSessionRepository;
+import org.springframework.session.Session;
 import org.springframework.test.web.servlet.MockMvc;
 import org.springframework.test.web.servlet.MvcResult;
 
@@ -33,6 +35,8 @@ class SignInTest {
     private MockMvc mvc;
     @Autowired
     private JdbcClient jdbc;
+    @Autowired
+    private FindByIndexNameSessionRepository<? extends Session> sessions;
     private Schools.School school;
 
     @BeforeEach
@@ -50,6 +54,23 @@ class SignInTest {
         mvc.perform(get("/").cookie(session)).andExpect(redirectedUrl("/classes/" + school.classId()));
         assertThat(jdbc.sql("SELECT count(*) FROM SPRING_SESSION WHERE PRINCIPAL_NAME = ?")
                 .param(Long.toString(school.teacher().id())).query(Integer.class).single()).isEqualTo(1);
+    }
+
+    @Test
+    void two_requests_that_write_one_session_at_once_both_succeed() {
+        assertBothSaved(sessions);
+    }
+
+    private static <S extends Session> void assertBothSaved(FindByIndexNameSessionRepository<S> sessions) {
+        S created = sessions.createSession();
+        sessions.save(created);
+        S first = sessions.findById(created.getId());
+        S second = sessions.findById(created.getId());
+        first.setAttribute("place", "quay");
+        second.setAttribute("place", "lock");
+        sessions.save(first);
+        sessions.save(second);
+        assertThat(sessions.findById(created.getId()).<String>getAttribute("place")).isEqualTo("lock");
     }
 
     @Test
