@@ -12,6 +12,15 @@ if ! cmp -s package-lock.json "$stamp"; then
 fi
 
 mkdir -p "$target/vendor/files" "$target/css"
+
+# modules that our own import: beside them in the sources too, so that editors, checks and tests find them, with their types
+modules=../src/main/resources/static/js/vendor
+for module in lit-html/lit-html lit-html/directive lit-html/directive-helpers lit-html/directives/live lit-html/directives/repeat idb/build/index; do
+  mkdir -p "$modules/$(dirname "$module")"
+  cp "node_modules/$module.js" "$modules/$module.js"
+  echo "export * from '$module.js';" > "$modules/$module.d.ts"
+done
+
 cp node_modules/htmx.org/dist/htmx.min.js "$target/vendor/htmx.js"
 cp node_modules/tus-js-client/dist/tus.min.js "$target/vendor/tus.js"
 cp node_modules/@alpinejs/csp/dist/cdn.min.js "$target/vendor/alpine.js"

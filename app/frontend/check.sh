@@ -1,5 +1,5 @@
 #!/bin/sh
-# Checks the scripts: types where a script says @ts-check, rules, and unit tests. Called by the Maven build.
+# Checks the scripts: types, rules, and unit tests. Called by the Maven build.
 set -eu
 cd "$(dirname "$0")"
 node_modules/.bin/tsc -p jsconfig.json

@@ -8,7 +8,7 @@ import tseslint from 'typescript-eslint';
 const scripts = ['src/main/resources/static/js/**/*.js'];
 
 export default [
-  { ignores: ['target/**', 'frontend/**'] },
+  { ignores: ['target/**', 'frontend/**', '**/js/vendor/**'] },
   {
     files: scripts,
     ...js.configs.recommended,

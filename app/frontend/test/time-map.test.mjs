@@ -1,7 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import { closest, closestEnd, mapAt } from '../../src/main/resources/static/js/page/time-map.js';
-import { Selection } from '../../src/main/resources/static/js/page/selection.js';
 
 const FOREVER = 2 ** 61;
 /** 10,000 to 106,000 taken out. */
@@ -30,29 +29,4 @@ test('what belongs to no track moves with the first track that is heard there', 
   assert.equal(mapAt(maps, tracks, 50), 'of one');
   assert.equal(mapAt(maps, tracks, 150), 'of two');
   assert.equal(mapAt(maps, tracks, 500), 'of one');
-});
-
-test('a selection means the same words after somebody else has cut before it', () => {
-  const selection = new Selection();
-  selection.set(192_000, 240_000, [7]);
-  selection.moveBy({ 7: removed });
-  assert.deepEqual([selection.start, selection.end, selection.anchor], [96_000, 144_000, 96_000]);
-  selection.moveBy({ 8: removed });
-  assert.equal(selection.start, 96_000, 'another track is not its own');
-  selection.set(20_000, 30_000, [7]);
-  selection.moveBy({ 7: removed });
-  assert.equal(selection.present, false, 'its words are gone');
-});
-
-test('an edge moves by the arrows, the one that is nearer, and never over the other', () => {
-  const selection = new Selection();
-  selection.set(48_000, 96_000, [1]);
-  selection.nudge(50_000, -480, 200_000);
-  assert.equal(selection.start, 47_520);
-  selection.nudge(90_000, 480, 200_000);
-  assert.equal(selection.end, 96_480);
-  selection.nudge(50_000, 60_000, 200_000);
-  assert.equal(selection.start, 47_520);
-  selection.nudge(90_000, 1_000_000, 200_000);
-  assert.equal(selection.end, 200_000, 'held at the end');
 });

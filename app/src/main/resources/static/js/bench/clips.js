@@ -1,4 +1,3 @@
-// @ts-check
 // The clips on the page: where they start and end, and the grips by which one that is pointed at or focused is moved and
 // trimmed, by pointer or by arrows. What a drag will do is outlined before it happens.
 import { RATE, fineClock } from '../shared/time.js';

@@ -1,4 +1,3 @@
-// @ts-check
 // Sends edits to the server, one after the other; the answer is the newest timeline, with the way that times have gone.
 // Hears of what others do, too.
 import { Refused, getJson, postJson } from '../shared/http.js';

@@ -1,4 +1,3 @@
-// @ts-check
 // Flags: named moments. They stand above the sound they speak of; pressing one goes there and offers what can be done.
 import { byId, dialogById, fieldById } from '../shared/elements.js';
 import { fineClock } from '../shared/time.js';

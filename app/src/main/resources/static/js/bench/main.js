@@ -1,10 +1,11 @@
-// @ts-check
 // The bench: the page of rows, with all that may be done to an episode by its crew.
 import { buttonById, byId } from '../shared/elements.js';
 import { RATE, fineClock } from '../shared/time.js';
-import { attachCommands, readingCommands } from '../page/commands.js';
+import { attachCommands } from '../page/attach-commands.js';
+import { readingCommands } from '../page/commands.js';
 import { Page } from '../page/page.js';
 import { Preview } from '../page/preview.js';
+import { choose, chosen, everyTrack, goTo, letGo } from '../page/state.js';
 import { ClipCard } from './clip-card.js';
 import { Clips } from './clips.js';
 import { Edits } from './edits.js';
@@ -25,8 +26,9 @@ const preview = new Preview((revision, from, to) => `/episodes/${episodeId}/soun
 const page = new Page(bench, preview, () => draw());
 /** @type {import('./types.js').Bench} */
 const shared = { page, rows: page.rows, layout: () => /** @type {import('../page/layout.js').Layout} */ (page.layout), timeline: () => edits.timeline, position: () => page.position,
-  edit: (wish, gesture) => edit(wish, gesture), gesture: () => edits.gesture(), goTo: frame => page.goTo(frame), onChosen: clipId => chooseClip(clipId),
-  cards: () => [{ element: byId('card'), frame: page.selection.start }, ...(clipCard ? [{ element: byId('clip-card'), frame: clipCard.frame }] : [])] };
+  edit: (wish, gesture) => edit(wish, gesture), gesture: () => edits.gesture(), goTo: frame => page.goTo(frame), onChosen: clipId => page.change(choose(clipId)),
+  cards: () => [{ element: byId('card'), frame: page.selection?.start ?? null },
+    ...(clipCard ? [{ element: byId('clip-card'), frame: chosen(page.state)?.clip.startFrame ?? null }] : [])] };
 const clips = new Clips(byId('rows'), icons, shared);
 const flags = new Flags(icons, shared);
 const notes = new MarginNotes(episodeId, icons, own, shared);
@@ -56,23 +58,10 @@ function draw() {
   }
 }
 
-/** @param {number | null} clipId */
-function chooseClip(clipId) {
-  if (clipId !== null) {
-    page.selection.letGo();
-  }
-  clipCard?.show(clipId);
+page.onSelected(() => {
+  clipCard?.draw();
+  drawCard(page);
   notes.arrange();
-}
-
-page.selection.onChange(() => {
-  if (page.layout) {
-    if (page.selection.present) {
-      clipCard?.show(null);
-    }
-    drawCard(page);
-    notes.arrange();
-  }
 });
 
 // ---- editing
@@ -101,11 +90,14 @@ const DONE = { remove: 'Removed', blank: 'Blanked', soften: 'Softened' };
 /** Does something to what is selected, and says what. @param {keyof DONE} type */
 function onSelection(type) {
   const { selection } = page;
+  if (!selection) {
+    return;
+  }
   const { start, end, trackIds } = selection;
   change(async () => {
-    await edits.edit({ type, startFrame: start, endFrame: end, trackIds: [...trackIds] });
-    page.position = selection.start;
-    selection.letGo();
+    page.change(goTo(start));
+    await edits.edit({ type, startFrame: start, endFrame: end, trackIds });
+    page.change(letGo);
     page.say(`${DONE[type]} ${((end - start) / RATE).toFixed(2)} s. Undo brings it back.`);
     page.focus();
   });
@@ -113,7 +105,7 @@ function onSelection(type) {
 
 /** Splits at the position, on the selected tracks or on all. */
 function split() {
-  const trackIds = page.selection.present ? [...page.selection.trackIds] : page.everyTrack();
+  const trackIds = page.selection?.trackIds ?? everyTrack(page.state);
   const frame = page.now();
   change(async () => {
     await edits.edit({ type: 'split', frame, trackIds });
@@ -125,10 +117,10 @@ function split() {
 function trackForFlag() {
   const heard = edits.timeline.tracks.find(track => track.clips.some(
     clip => clip.startFrame <= page.now() && page.now() < clip.startFrame + clip.frames));
-  return page.selection.present ? [...page.selection.trackIds][0] : (heard ?? edits.timeline.tracks[0])?.id;
+  return page.selection?.trackIds[0] ?? (heard ?? edits.timeline.tracks[0])?.id;
 }
 
-const somethingSelected = () => page.selection.present && page.selection.trackIds.size > 0;
+const somethingSelected = () => (page.selection?.trackIds.length ?? 0) > 0;
 
 const editing = [
   { name: 'remove', keys: ['4'], shown: ['4', '5', '6'], words: 'remove, blank, soften the selection', buttons: ['remove'], edits: true,
@@ -146,9 +138,7 @@ const editing = [
   { name: 'to-clips', keys: [], shown: ['Tab'], words: 'to the grips of clips: arrows move or trim, up and down change the track', edits: true,
     run: () => {} },
 ];
-const reading = readingCommands(page).map(command => (command.name === 'let-go'
-  ? { ...command, run: () => { command.run(); chooseClip(null); } } : command));
-attachCommands([...reading, ...editing], own, page);
+attachCommands([...readingCommands(page), ...editing], own, page);
 
 if (own) {
   attachShelf(episodeId, {

@@ -1,9 +1,11 @@
-// @ts-check
 // The teacher's notes, in the margin beside the rows they speak of. They stay with their words, and say so when these are gone.
-import { byId } from '../shared/elements.js';
-import { getJson, postJson } from '../shared/http.js';
-import { fineClock } from '../shared/time.js';
 import { arrange } from '../page/margin.js';
+import { byId, fieldOf } from '../shared/elements.js';
+import { getJson, postJson } from '../shared/http.js';
+import { icon } from '../shared/icon.js';
+import { fineClock } from '../shared/time.js';
+import { live } from '../vendor/lit-html/directives/live.js';
+import { html, render } from '../vendor/lit-html/lit-html.js';
 
 /** @typedef {{ id: number, kind: keyof KINDS, words: string, done: boolean, places: { startFrame: number, endFrame: number }[] }} Note */
 
@@ -41,8 +43,7 @@ export class MarginNotes {
   }
 
   #show() {
-    const list = byId('margin-notes');
-    list.replaceChildren(...this.#notes.map(note => this.#card(note)));
+    render(this.#notes.map(note => this.#card(note)), byId('margin-notes'));
     this.arrange();
   }
 
@@ -55,52 +56,24 @@ export class MarginNotes {
 
   /** @param {Note} note */
   #card(note) {
-    const card = document.createElement('li');
-    card.className = note.done ? 'card margin-card note-card done' : 'card margin-card note-card';
-    const [icon, kind] = KINDS[note.kind];
-    const head = document.createElement('p');
-    head.className = 'flex items-center gap-2';
-    head.innerHTML = `<svg class="icon" aria-hidden="true"><use href="${this.#icons}#${icon}"></use></svg>`;
-    const name = document.createElement('b');
-    name.textContent = kind;
-    head.append(name);
-    if (note.places.length > 0) {
-      const go = document.createElement('button');
-      go.type = 'button';
-      go.className = 'text-muted underline cursor-pointer min-h-6';
-      go.textContent = fineClock(note.places[0].startFrame);
-      go.setAttribute('aria-label', `Go to ${go.textContent}`);
-      go.addEventListener('click', () => this.#bench.goTo(note.places[0].startFrame));
-      head.append(go);
-    } else {
-      const gone = document.createElement('span');
-      gone.className = 'text-muted';
-      gone.textContent = 'its words are gone';
-      head.append(gone);
-    }
-    const words = document.createElement('p');
-    words.textContent = note.words;
-    card.append(head, words);
-    if (this.#own) {
-      card.append(this.#tick(note));
-    }
-    return card;
+    const [drawing, kind] = KINDS[note.kind];
+    const start = note.places[0]?.startFrame;
+    return html`
+      <li class="card margin-card note-card ${note.done ? 'done' : ''}">
+        <p class="flex items-center gap-2">${icon(this.#icons, drawing)}<b>${kind}</b>${start === undefined
+    ? html`<span class="text-muted">its words are gone</span>`
+    : html`<button type="button" class="text-muted underline cursor-pointer min-h-6" aria-label="Go to ${fineClock(start)}"
+            @click=${() => this.#bench.goTo(start)}>${fineClock(start)}</button>`}</p>
+        <p>${note.words}</p>
+        ${this.#own ? html`<label class="flex items-center gap-2 text-sm"><input type="checkbox" class="size-4" .checked=${live(note.done)}
+          @change=${(/** @type {Event} */ event) => this.#tick(note, fieldOf(event).checked)}>done</label>` : null}
+      </li>`;
   }
 
-  /** @param {Note} note */
-  #tick(note) {
-    const label = document.createElement('label');
-    label.className = 'flex items-center gap-2 text-sm';
-    const box = document.createElement('input');
-    box.type = 'checkbox';
-    box.className = 'size-4';
-    box.checked = note.done;
-    box.addEventListener('change', async () => {
-      note.done = box.checked;
-      await postJson(`/notes/${note.id}/done`, { done: box.checked }).catch(() => { note.done = !box.checked; });
-      this.#show();
-    });
-    label.append(box, 'done');
-    return label;
+  /** @param {Note} note @param {boolean} done */
+  async #tick(note, done) {
+    note.done = done;
+    await postJson(`/notes/${note.id}/done`, { done }).catch(() => { note.done = !done; });
+    this.#show();
   }
 }

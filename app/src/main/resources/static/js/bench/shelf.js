@@ -1,8 +1,8 @@
-// @ts-check
 // The class's shelf on the bench: find a sound, hear it, lay it in at the position.
 import { byId, dialogById, fieldById } from '../shared/elements.js';
 import { getJson } from '../shared/http.js';
 import { fineClock } from '../shared/time.js';
+import { html, render } from '../vendor/lit-html/lit-html.js';
 
 /** @typedef {{ name: string, kind: string, seconds: number, startSeconds: number, credit: string, soundId: number, excerptId: number | null }} ShelfSound */
 
@@ -22,35 +22,12 @@ export function attachShelf(episodeId, { timeline, position, gesture, layIn }) {
   let opened;
 
   /** @param {ShelfSound} sound */
-  function row(sound) {
-    const item = document.createElement('li');
-    item.className = 'flex items-center gap-2 border-t border-line py-2 first:border-t-0';
-    const about = document.createElement('div');
-    about.className = 'grow min-w-0';
-    const name = document.createElement('b');
-    name.textContent = sound.name;
-    const length = document.createElement('span');
-    length.className = 'text-muted text-sm';
-    length.textContent = ` ${sound.kind === 'MUSIC' ? 'music' : 'effect'} · ${sound.seconds.toFixed(1)} s`;
-    const credit = document.createElement('p');
-    credit.className = 'text-muted text-sm truncate';
-    credit.textContent = sound.credit;
-    about.append(name, length, credit);
-    item.append(about, button('Hear', `Hear ${sound.name}`, () => hear(sound)),
-      button('Lay in', `Lay ${sound.name} in`, () => lay(sound)));
-    return item;
-  }
-
-  /** @param {string} words @param {string} label @param {() => void} act */
-  function button(words, label, act) {
-    const made = document.createElement('button');
-    made.type = 'button';
-    made.className = 'button text-sm px-2';
-    made.textContent = words;
-    made.setAttribute('aria-label', label);
-    made.addEventListener('click', act);
-    return made;
-  }
+  const row = sound => html`
+    <li class="flex items-center gap-2 border-t border-line py-2 first:border-t-0">
+      <div class="grow min-w-0"><b>${sound.name}</b><span class="text-muted text-sm"> ${sound.kind === 'MUSIC' ? 'music' : 'effect'} · ${sound.seconds.toFixed(1)} s</span>
+        <p class="text-muted text-sm truncate">${sound.credit}</p></div>
+      <button type="button" class="button text-sm px-2" aria-label="Hear ${sound.name}" @click=${() => hear(sound)}>Hear</button>
+      <button type="button" class="button text-sm px-2" aria-label="Lay ${sound.name} in" @click=${() => lay(sound)}>Lay in</button></li>`;
 
   /** @param {ShelfSound} sound */
   function hear(sound) {
@@ -67,7 +44,7 @@ export function attachShelf(episodeId, { timeline, position, gesture, layIn }) {
 
   async function find() {
     const sounds = await getJson(`/episodes/${episodeId}/shelf?words=${encodeURIComponent(fieldById('shelf-words').value)}`).catch(() => []);
-    list.replaceChildren(...sounds.map(row));
+    render(sounds.map(row), list);
     byId('shelf-none').hidden = sounds.length > 0;
   }
 

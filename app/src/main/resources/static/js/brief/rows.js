@@ -1,16 +1,19 @@
 // Rows of a form that can be added, moved and removed. Removing can be undone until the page is saved.
+import { byId, sourceOf, within } from '../shared/elements.js';
 
+/** @param {() => void} onChange */
 export function attachRows(onChange) {
-  document.querySelectorAll('[data-add]').forEach(button => button.addEventListener('click', () => {
-    const list = document.getElementById(button.dataset.add);
-    list.append(document.getElementById(`template-${button.dataset.add}`).content.cloneNode(true));
+  /** @type {NodeListOf<HTMLElement>} */ (document.querySelectorAll('[data-add]')).forEach(button => button.addEventListener('click', () => {
+    const { add = '' } = button.dataset;
+    const list = byId(add);
+    list.append(/** @type {HTMLTemplateElement} */ (byId(`template-${add}`)).content.cloneNode(true));
     onChange();
-    list.lastElementChild.querySelector('input, select').focus();
+    within(list, ':scope > :last-child :is(input, select)').focus();
   }));
   document.addEventListener('click', event => {
-    const tool = event.target.closest('[data-up], [data-down], [data-remove]');
+    const tool = /** @type {HTMLElement | null} */ (sourceOf(event).closest('[data-up], [data-down], [data-remove]'));
     const row = tool?.closest('li');
-    if (!row) {
+    if (!tool || !row) {
       return;
     }
     if ('up' in tool.dataset) {
@@ -26,6 +29,7 @@ export function attachRows(onChange) {
   });
 }
 
+/** @param {HTMLElement} row @param {() => void} onChange */
 function remove(row, onChange) {
   const undo = document.createElement('button');
   undo.type = 'button';
@@ -34,7 +38,7 @@ function remove(row, onChange) {
   undo.addEventListener('click', () => {
     undo.replaceWith(row);
     onChange();
-    row.querySelector('input, select').focus();
+    within(row, 'input, select').focus();
   });
   row.replaceWith(undo);
   undo.focus();

@@ -1,4 +1,3 @@
-// @ts-check
 // Dragging across the rows selects, a click plays. What is selected runs from its anchor to the pointer in reading order.
 import { sourceOf } from '../shared/elements.js';
 import { RATE } from '../shared/time.js';
@@ -10,8 +9,8 @@ const SCROLL_MS = 400;
 
 /**
  * @param {HTMLElement} element that holds the rows
- * @param {{ rows: import('./rows.js').Rows, selection: import('./selection.js').Selection, length: () => number,
- *   tiedTracks: (trackId: number) => number[], onClick: (frame: number) => void, onEnd: () => void }} page
+ * @param {{ rows: import('./rows.js').Rows, length: () => number,
+ *   onSelect: (anchor: number, frame: number, trackIds: number[]) => void, tiedTracks: (trackId: number) => number[], onClick: (frame: number) => void, onEnd: () => void }} page
  */
 export function attachDragSelect(element, page) {
   /** @type {{ anchor: number, x: number, y: number, moved: boolean, tracks: number[] } | null} */
@@ -51,7 +50,7 @@ export function attachDragSelect(element, page) {
     drag.moved ||= Math.hypot(event.clientX - drag.x, event.clientY - drag.y) > NUDGE_PIXELS;
     const place = page.rows.at(event.clientX, event.clientY);
     if (drag.moved && place) {
-      page.selection.set(stepped(drag.anchor), stepped(place.frame), drag.tracks);
+      page.onSelect(stepped(drag.anchor), stepped(place.frame), drag.tracks);
       scrollAtEdge(event.clientY);
     }
   });
@@ -60,7 +59,6 @@ export function attachDragSelect(element, page) {
     const ended = drag;
     drag = null;
     if (ended && !ended.moved) {
-      page.selection.letGo();
       page.onClick(ended.anchor);
     }
     if (ended) {

@@ -1,4 +1,3 @@
-// @ts-check
 // Plays a finished sound from its file, with the same questions and answers as the preview.
 import { RATE } from '../shared/time.js';
 import { levelDbfs } from './level.js';

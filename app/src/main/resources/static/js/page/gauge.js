@@ -1,4 +1,3 @@
-// @ts-check
 // The level gauge on the rail: a tide pole with the good band marked.
 import { byId } from '../shared/elements.js';
 import { heightOf, judge, limitsOf, onScale } from '../shared/level-scale.js';

@@ -1,4 +1,3 @@
-// @ts-check
 // Draws one track of one row: the level in dB, upward from a ruled baseline.
 import { heightOf } from '../shared/level-scale.js';
 import { fadeGain } from './laws.js';

@@ -1,4 +1,3 @@
-// @ts-check
 // What the server's core decides and the page must know to draw and to offer it: fade shapes and limits of gains.
 
 /** @type {{ lowestGainDb: number, highestGainDb: number, fades: { [shape: string]: number[] } }} */

@@ -1,4 +1,3 @@
-// @ts-check
 // Where frames stand on the page: time runs along a row and wraps to the next, as text does.
 import { RATE } from '../shared/time.js';
 

@@ -1,4 +1,3 @@
-// @ts-check
 
 /** The highest level of the last moment that an analyser has heard, in dBFS; -Infinity for silence. @param {AnalyserNode} analyser */
 export function levelDbfs(analyser) {

@@ -1,4 +1,3 @@
-// @ts-check
 // The margin: cards stand beside the rows they speak of and never over each other. What is being worked on has its place first,
 // and notes make room for it; where there is no room for all of them they are folded to a line.
 

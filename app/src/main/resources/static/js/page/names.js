@@ -1,4 +1,3 @@
-// @ts-check
 // Names of tracks as a person would say them where there is little room: first names in full, never two letters of them.
 
 const FITS = 14;

@@ -1,4 +1,3 @@
-// @ts-check
 // The whole page, small, at the right edge; a click goes there.
 import { heightOf } from '../shared/level-scale.js';
 import { columns, inkOf } from './lanes.js';

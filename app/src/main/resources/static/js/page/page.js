@@ -1,4 +1,3 @@
-// @ts-check
 // The page of rows: shows a timeline, plays it, and knows what is selected. The bench edits with it, a review reads in it:
 // what else may be done is given to it.
 import { buttonById, byId, sourceOf } from '../shared/elements.js';
@@ -7,11 +6,11 @@ import { clock, fineClock } from '../shared/time.js';
 import { attachDragSelect } from './drag-select.js';
 import { Gauge } from './gauge.js';
 import { Layout, ROW_SECONDS } from './layout.js';
+import { drawMarker } from './marker.js';
 import { drawOverview } from './overview.js';
 import { Ribbon } from './ribbon.js';
 import { Rows } from './rows.js';
-import { Selection, drawMarker } from './selection.js';
-import { closest, closestEnd, mapAt } from './time-map.js';
+import * as state from './state.js';
 
 /** @typedef {import('./types.js').TimelineView} TimelineView */
 
@@ -26,16 +25,13 @@ export class Page {
   #gauge;
   #ribbon = new Ribbon();
   #keptAs;
-  #playingTo = 0;
   #playsWhenShown = false;
-  selection = new Selection();
-  /** What is shown; null until it is there. @type {TimelineView | null} */
-  timeline = null;
+  /** @type {(() => void)[]} */
+  #onSelected = [];
+  /** Changed by {@link change} alone. @type {import('./state.js').State} */
+  #state;
   /** @type {Layout | null} */
   layout = null;
-  position = 0;
-  /** Chosen by hand; null for as the window wants. @type {number | null} */
-  #rowSeconds = null;
 
   /**
    * @param {HTMLElement} element carries icons, the limits of the working level, the person and the episode in its data
@@ -50,24 +46,57 @@ export class Page {
     this.rows = new Rows(byId('rows'), this.icons, { low: lowGood, high: highGood });
     this.#gauge = new Gauge(element.dataset);
     this.#keptAs = `mellow-row-${element.dataset.person}-${element.dataset.episode}`;
-    this.#rowSeconds = Number(localStorage.getItem(this.#keptAs)) || null;
-    this.selection.onChange(() => this.layout && drawMarker(this.selection, this.rows, this.layout));
+    this.#state = state.beginning(Number(localStorage.getItem(this.#keptAs)) || null);
     this.#attach();
+  }
+
+  // ---- what it knows
+
+  get state() {
+    return this.#state;
+  }
+
+  get timeline() {
+    return this.#state.timeline;
+  }
+
+  get selection() {
+    return this.#state.selection;
+  }
+
+  get position() {
+    return this.#state.position;
+  }
+
+  /** The one way in which anything that the page knows changes; draws what has. @param {import('./state.js').Change} change */
+  change(change) {
+    const before = this.#state;
+    this.#state = change(before);
+    const { selection, chosenClip, position } = this.#state;
+    if (position !== before.position) {
+      this.#showPosition();
+    }
+    if (this.layout && (selection !== before.selection || chosenClip !== before.chosenClip)) {
+      drawMarker(selection, this.rows, this.layout);
+      this.#onSelected.forEach(listener => listener());
+    }
+  }
+
+  /** Calls back when something else is selected or chosen. @param {() => void} listener */
+  onSelected(listener) {
+    this.#onSelected.push(listener);
   }
 
   // ---- showing
 
   /** @param {TimelineView} timeline */
   show(timeline) {
-    this.timeline = timeline;
+    this.#state = state.show(timeline)(this.#state);
+    const { rowSeconds } = this.#state;
     // where the margin goes below the rows, the page is scrolled anyway
     const height = window.innerWidth <= NARROW ? 2 * window.innerHeight : window.innerHeight - (byId('rows').getBoundingClientRect().top + window.scrollY) - MARGINS
       - (document.getElementById('below-rows')?.offsetHeight ?? 0) - (document.getElementById('foot')?.offsetHeight ?? 0);
-    this.layout = this.#rowSeconds === null ? Layout.fitting(timeline, height) : new Layout(timeline, this.#rowSeconds);
-    this.position = Math.min(this.position, timeline.frames);
-    if (this.selection.present && this.selection.end > timeline.frames) {
-      this.selection.letGo();
-    }
+    this.layout = rowSeconds === null ? Layout.fitting(timeline, height) : new Layout(timeline, rowSeconds);
     this.rows.show(this.layout, this.layout.laneHeight(height));
     byId('length').textContent = clock(timeline.frames);
     byId('row-length').innerText = `${this.layout.rowSeconds} s\na row`;
@@ -98,10 +127,8 @@ export class Page {
 
   /** Everything that stands at a time goes where that time has gone. @param {import('./types.js').Maps} maps @param {import('./types.js').TrackView[]} tracks */
   moveBy(maps, tracks) {
-    this.selection.moveBy(maps);
-    const map = mapAt(maps, tracks, this.now());
-    this.position = closest(map, this.now());
-    this.#playingTo = closestEnd(map, this.#playingTo);
+    // what stands moved is drawn with the timeline that is shown next
+    this.#state = state.moveBy(maps, tracks, this.now())(this.#state);
   }
 
   // ---- playing
@@ -120,11 +147,9 @@ export class Page {
     if (!this.timeline || from >= to) {
       return;
     }
-    this.position = from;
-    this.#playingTo = to;
+    this.change(state.play(from, to));
     this.#player.play(this.timeline.revision, from, to, end => {
-      this.position = end;
-      this.#showPosition();
+      this.change(state.goTo(end));
       this.#showPlaying();
     }).catch(problem => {
       this.#player.stop();
@@ -137,7 +162,7 @@ export class Page {
 
   /** Goes on playing what was playing, of the timeline as it is now. */
   playOn() {
-    this.playFrom(this.position, this.#playingTo);
+    this.playFrom(this.position, this.#state.playingTo);
   }
 
   playOrPause() {
@@ -152,15 +177,14 @@ export class Page {
   }
 
   playSelection() {
-    if (this.selection.present) {
+    if (this.selection) {
       this.playFrom(this.selection.start, this.selection.end);
     }
   }
 
   stop() {
-    this.position = this.now();
+    this.change(state.goTo(this.now()));
     this.#player.stop();
-    this.#showPosition();
     this.#showPlaying();
   }
 
@@ -169,16 +193,14 @@ export class Page {
     if (this.playing) {
       this.playFrom(frame);
     } else {
-      this.position = frame;
-      this.#showPosition();
+      this.change(state.goTo(frame));
     }
   }
 
   #follow() {
     this.#gauge.show(this.#player.levelDbfs);
     if (this.playing) {
-      this.position = this.now();
-      this.#showPosition();
+      this.change(state.goTo(this.now()));
       requestAnimationFrame(() => this.#follow());
     }
   }
@@ -191,18 +213,16 @@ export class Page {
   // ---- looking
 
   closer() {
-    const now = this.#shownRowSeconds();
-    this.#setRowSeconds(ROW_SECONDS.filter(seconds => seconds < now).pop() ?? ROW_SECONDS[0]);
+    this.#look(state.closer(this.#shownRowSeconds()));
   }
 
   further() {
-    const now = this.#shownRowSeconds();
-    this.#setRowSeconds(ROW_SECONDS.find(seconds => seconds > now) ?? ROW_SECONDS[ROW_SECONDS.length - 1]);
+    this.#look(state.further(this.#shownRowSeconds()));
   }
 
   /** As the window wants: the whole episode, as close as it fits. */
   whole() {
-    this.#setRowSeconds(null);
+    this.#look(state.whole);
   }
 
   #shownRowSeconds() {
@@ -214,17 +234,18 @@ export class Page {
     return this.layout ? this.rows.row(this.layout.rowOf(frame)) : undefined;
   }
 
-  /** @param {number | null} seconds */
-  #setRowSeconds(seconds) {
+  /** @param {import('./state.js').Change} change */
+  #look(change) {
     if (!this.timeline) {
       return;
     }
     const wasAt = this.#rowOf(this.position)?.element.getBoundingClientRect().top;
-    this.#rowSeconds = seconds;
-    if (seconds === null) {
+    this.#state = change(this.#state);
+    const { rowSeconds } = this.#state;
+    if (rowSeconds === null) {
       localStorage.removeItem(this.#keptAs);
     } else {
-      localStorage.setItem(this.#keptAs, String(seconds));
+      localStorage.setItem(this.#keptAs, String(rowSeconds));
     }
     this.show(this.timeline);
     // the row with the position stays where it was on the screen
@@ -235,17 +256,6 @@ export class Page {
   }
 
   // ---- pointing
-
-  /** The tracks that are cut as one with a track. @param {number} trackId */
-  tiedTracks(trackId) {
-    const tracks = this.timeline?.tracks ?? [];
-    const group = tracks.find(track => track.id === trackId)?.group;
-    return tracks.filter(track => group === undefined || track.group === group).map(track => track.id);
-  }
-
-  everyTrack() {
-    return this.timeline?.tracks.map(track => track.id) ?? [];
-  }
 
   /** Where a card stands in the margin so that it is beside the row of a frame, in pixels from the margin's top. @param {number} frame */
   besideRow(frame) {
@@ -261,10 +271,13 @@ export class Page {
   #attach() {
     attachDragSelect(byId('rows'), {
       rows: this.rows,
-      selection: this.selection,
-      tiedTracks: trackId => this.tiedTracks(trackId),
+      onSelect: (anchor, frame, trackIds) => this.change(state.select(anchor, frame, trackIds)),
+      tiedTracks: trackId => state.tiedTracks(this.#state, trackId),
       length: () => this.timeline?.frames ?? 0,
-      onClick: frame => this.playFrom(frame),
+      onClick: frame => {
+        this.change(state.letGo);
+        this.playFrom(frame);
+      },
       onEnd: () => this.focus(),
     });
     byId('rows').addEventListener('click', event => {

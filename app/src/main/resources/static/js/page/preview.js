@@ -1,4 +1,3 @@
-// @ts-check
 // Plays the unfinished mix, rendered by the server in chunks that join without a gap.
 import { NotYet, getBytes } from '../shared/http.js';
 import { RATE } from '../shared/time.js';

@@ -1,4 +1,3 @@
-// @ts-check
 // The ribbon: a bookmark at the position. While sound plays, the page turns with it.
 
 export class Ribbon {

@@ -1,4 +1,3 @@
-// @ts-check
 // The rows of the page: makes their elements, draws those that can be seen, and knows which frame is under the pointer.
 import { onScale } from '../shared/level-scale.js';
 import { clock } from '../shared/time.js';

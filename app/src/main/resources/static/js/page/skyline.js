@@ -1,4 +1,3 @@
-// @ts-check
 // Skyline data of takes, fetched in tiles and kept: for every bin its peak and its average level, both in dB.
 import { getBytes } from '../shared/http.js';
 

@@ -1,4 +1,3 @@
-// @ts-check
 // Frames snap to what is near on the screen: edges of clips, flags and the position. Otherwise they go in steps of 10 ms.
 import { RATE } from '../shared/time.js';
 

@@ -1,4 +1,3 @@
-// @ts-check
 // Where times have gone: for each track that has moved, pieces [fromFrame, toFrame, newFrame] of old frames that are still there.
 // A track that is missing has kept its time. The server alone makes these maps.
 

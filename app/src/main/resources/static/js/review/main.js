@@ -1,13 +1,14 @@
-// @ts-check
 // A hand-in as a page of rows, read-only: heard, with the notes in the margin beside the rows they speak of. A note is written
 // where its span is.
 import { byId, fieldById } from '../shared/elements.js';
 import { getJson } from '../shared/http.js';
 import { RATE, fineClock, framesOf } from '../shared/time.js';
-import { attachCommands, readingCommands } from '../page/commands.js';
+import { attachCommands } from '../page/attach-commands.js';
+import { readingCommands } from '../page/commands.js';
 import { FilePlayer } from '../page/file-player.js';
 import { arrange } from '../page/margin.js';
 import { Page } from '../page/page.js';
+import { everyTrack, select } from '../page/state.js';
 
 const review = byId('review');
 const own = review.dataset.own === 'true';
@@ -74,28 +75,28 @@ function hear(element) {
 function drawForm() {
   const { selection } = page;
   if (form) {
-    form.hidden = !selection.present;
-    if (selection.present) {
+    form.hidden = !selection;
+    if (selection) {
       fieldById('note-from').value = fineClock(selection.start, 2);
       fieldById('note-to').value = fineClock(selection.end, 2);
     }
   }
-  arrange(page, byId('notes'), form ? [{ element: form, frame: selection.start }] : [],
+  arrange(page, byId('notes'), form ? [{ element: form, frame: selection?.start ?? null }] : [],
     cards.map(card => ({ element: card, frame: spanOf(card).start })));
 }
 
 if (form) {
-  page.selection.onChange(() => page.layout && drawForm());
+  page.onSelected(drawForm);
   for (const id of ['note-from', 'note-to']) {
     byId(id).addEventListener('change', () => {
       const start = framesOf(fieldById('note-from').value);
       const end = framesOf(fieldById('note-to').value);
       if (start !== null && end !== null && end > start) {
-        page.selection.set(start, Math.min(page.timeline?.frames ?? 0, end), page.everyTrack());
+        page.change(select(start, end, everyTrack(page.state)));
       }
     });
   }
-  byId('rows').addEventListener('pointerup', () => page.selection.present && byId('note-words').focus({ preventScroll: true }));
+  byId('rows').addEventListener('pointerup', () => page.selection && byId('note-words').focus({ preventScroll: true }));
 }
 
 attachCommands(readingCommands(page), own, page);

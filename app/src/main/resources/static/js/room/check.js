@@ -1,7 +1,16 @@
 // The microphone check: two seconds of room and a test sentence, measured by the server, with one thing to do about it.
+import { byId } from '../shared/elements.js';
 import { csrfHeaders, wordsFor } from '../shared/http.js';
 
-const byId = id => document.getElementById(id);
+/**
+ * What the server says of a test sentence.
+ *
+ * @typedef {{ verdict: 'GOOD' | 'CHECK' | 'FIX', advice: keyof ADVICE, levelDbfs: number | null, noiseDbfs: number | null, voiceToRoomLu: number | null,
+ *   overs: number, humHz: number, oneSided: boolean }} Checked
+ */
+/** @typedef {import('./microphone.js').Block} Block */
+/** @typedef {import('./microphone.js').Microphone} Microphone */
+
 const SECONDS = 7;
 const ADVICE = {
   NOTHING_HEARD: 'Nothing was heard. Choose another microphone, or switch it on.',
@@ -16,15 +25,17 @@ const ADVICE = {
 };
 const CLASSES = { GOOD: 'verdict-good', CHECK: 'verdict-check', FIX: 'verdict-fix' };
 const WORDS = { GOOD: 'good', CHECK: 'check', FIX: 'fix' };
+/** @param {number | null} dbfs */
 const level = dbfs => (dbfs === null ? 'silent' : `${dbfs.toFixed(0).replace('-', '−')} dBFS`);
 
 export class Check {
+  /** @type {[Float32Array, Float32Array][] | null} */
   #blocks = null;
   #seconds = 0;
-  #done = null;
-  #heard = null;
+  #done = () => {};
+  #heard = new Float32Array(0);
 
-  /** Hears every block of the microphone. */
+  /** Hears every block of the microphone. @param {Block} block @param {number} rate */
   listen({ samples, right }, rate) {
     if (this.#blocks) {
       this.#blocks.push([samples, right]);
@@ -36,11 +47,13 @@ export class Check {
     }
   }
 
+  /** @param {Microphone} microphone @param {string} episodeId */
   async run(microphone, episodeId) {
-    this.#blocks = [];
+    /** @type {[Float32Array, Float32Array][]} */
+    const blocks = [];
+    this.#blocks = blocks;
     this.#seconds = 0;
-    await new Promise(resolve => { this.#done = resolve; });
-    const blocks = this.#blocks;
+    await new Promise(resolve => { this.#done = () => resolve(null); });
     this.#blocks = null;
     byId('check-state').textContent = 'Measuring …';
     const channels = microphone.granted.channelCount === 2 ? 2 : 1;
@@ -67,6 +80,7 @@ export class Check {
     this.#show(body, microphone);
   }
 
+  /** @param {Checked} result @param {Microphone} microphone */
   #show(result, microphone) {
     const processing = microphone.processing;
     byId('check-result').hidden = false;
@@ -80,7 +94,7 @@ export class Check {
       result.oneSided ? 'Only one side of the microphone gives sound.' : '', `${microphone.rate} Hz`].filter(it => it).join(' · ');
   }
 
-  /** Plays the test sentence again. */
+  /** Plays the test sentence again. @param {number} volume @param {string} deviceId @param {number} rate */
   async hear(volume, deviceId, rate) {
     const context = new AudioContext({ sampleRate: rate });
     await context.setSinkId?.(deviceId);

@@ -1,28 +1,31 @@
 // Says where the next take will land, before anybody records.
+import { byId, fieldById } from '../shared/elements.js';
 import { getJson } from '../shared/http.js';
 import { fineClock, framesOf } from '../shared/time.js';
 
-const byId = id => document.getElementById(id);
-let waiting = null;
+/** @type {number | undefined} */
+let waiting;
 
 /** The frame that was typed; null for behind everything. */
-export const placeFrame = () => framesOf(byId('place').value);
+export const placeFrame = () => framesOf(fieldById('place').value);
 
-/** Fetches and shows it. Resolves to words. */
+/** Fetches and shows it. Resolves to words. @param {string} episodeId */
 export async function showLanding(episodeId) {
   const place = placeFrame();
-  const landing = await getJson(`/episodes/${episodeId}/landing?track=${encodeURIComponent(byId('track').value)}&place=${place ?? -1}`).catch(() => null);
+  const track = fieldById('track').value;
+  const landing = await getJson(`/episodes/${episodeId}/landing?track=${encodeURIComponent(track)}&place=${place ?? -1}`).catch(() => null);
   if (landing) {
     const where = place === null && landing.startFrame > 0 ? `behind what is there, from ${fineClock(landing.startFrame, 2)} on` : `from ${fineClock(landing.startFrame, 2)} on`;
-    byId('landing-words').textContent = `${landing.trackName}, ${where}${landing.beside ? `. ${byId('track').value.trim()} has sound there already` : ''}`;
+    byId('landing-words').textContent = `${landing.trackName}, ${where}${landing.beside ? `. ${track.trim()} has sound there already` : ''}`;
   }
   return byId('landing-words').textContent;
 }
 
+/** @param {string} episodeId */
 export function attachLanding(episodeId) {
   const later = () => {
     clearTimeout(waiting);
-    waiting = setTimeout(() => showLanding(episodeId), 250);
+    waiting = window.setTimeout(() => showLanding(episodeId), 250);
   };
   byId('track').addEventListener('input', later);
   byId('place').addEventListener('input', later);

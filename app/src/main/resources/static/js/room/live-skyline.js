@@ -5,10 +5,12 @@ const COLUMNS = 500;
 
 export class LiveSkyline {
   #secondsAColumn = 0.1;
+  /** @type {number[]} */
   #columns = [];
   #filled = 0;
   #peak = 0;
 
+  /** @param {Element} path */
   constructor(path) {
     this.path = path;
   }
@@ -21,6 +23,7 @@ export class LiveSkyline {
     this.#draw();
   }
 
+  /** @param {number} seconds @param {number} peak */
   add(seconds, peak) {
     this.#filled += seconds;
     this.#peak = Math.max(this.#peak, peak);

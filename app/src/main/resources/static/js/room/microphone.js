@@ -1,8 +1,11 @@
 // The microphone: asks for it plainly, with the browser's own processing off, and hands its sound on in blocks. The practice
 // microphone is a shipped voice that enters at the same place.
 
+/** What the audio thread posts: the mean of both sides, and the right one. @typedef {{ samples: Float32Array, right: Float32Array, last: boolean, kept: boolean }} Block */
+
 export const PRACTICE = 'practice';
 const LEAD_SECONDS = 3;
+/** @type {{ [name: string]: string }} */
 const PROBLEMS = {
   NotAllowedError: 'The browser may not use the microphone. Allow it in the address bar, then try again.',
   NotFoundError: 'No microphone was found. Plug one in, then try again. You can bring in a recording instead. The practice microphone works too.',
@@ -21,30 +24,53 @@ export function whatIsMissing() {
   return lacking.length === 0 ? null : `This browser lacks ${lacking.join(' and ')}. Use a newer one to record.`;
 }
 
+/** @param {string} deviceId */
+async function ask(deviceId) {
+  try {
+    return await navigator.mediaDevices.getUserMedia({
+      audio: {
+        deviceId: deviceId ? { exact: deviceId } : undefined,
+        echoCancellation: false,
+        noiseSuppression: false,
+        autoGainControl: false,
+      },
+    });
+  } catch (problem) {
+    throw new Error(PROBLEMS[/** @type {DOMException} */ (problem).name] ?? 'The microphone could not be opened. Try again.');
+  }
+}
+
 export class Microphone {
+  /** @type {MediaStream | null} the practice microphone has none */
   #stream = null;
-  #context;
-  #source;
-  #node;
-  #monitor;
+  /** The context's own rate, since a forced one damages the sound now and then; large buffers, since nothing waits for them. */
+  #context = new AudioContext({ latencyHint: 'playback' });
+  /** @type {AudioNode} set by {@link open}, as the node is */
+  #source = /** @type {any} */ (null);
+  /** @type {AudioWorkletNode} */
+  #node = /** @type {any} */ (null);
+  /** @type {GainNode | null} */
+  #monitor = null;
   #heard = 0;
 
-  /** Opens a device ('' for the browser's choice). Throws an Error in plain words. onBlock gets { samples, right, last, kept }. */
-  static async open(deviceId, { worklet, practice }, onBlock) {
+  /**
+   * Opens a device. Throws an Error in plain words.
+   *
+   * @param {string} deviceId '' for the browser's choice
+   * @param {DOMStringMap} addresses of the worklet and the practice voice
+   * @param {(block: Block) => void} onBlock
+   */
+  static async open(deviceId, { worklet = '', practice = '' }, onBlock) {
     const missing = whatIsMissing();
     if (missing) {
       throw new Error(missing);
     }
+    const stream = deviceId === PRACTICE ? null : await ask(deviceId);
     const microphone = new Microphone();
-    if (deviceId !== PRACTICE) {
-      await microphone.#ask(deviceId);
-    }
-    // the context's own rate, since a forced one damages the sound now and then; large buffers, since nothing waits for them
-    microphone.#context = new AudioContext({ latencyHint: 'playback' });
+    microphone.#stream = stream;
     await microphone.#context.resume();
     await microphone.#context.audioWorklet.addModule(worklet);
-    microphone.#source = deviceId === PRACTICE ? await microphone.#voice(practice)
-      : microphone.#context.createMediaStreamSource(microphone.#stream);
+    microphone.#source = stream === null ? await microphone.#voice(practice) : microphone.#context.createMediaStreamSource(stream);
     microphone.#node = new AudioWorkletNode(microphone.#context, 'recorder', { numberOfOutputs: 0 });
     microphone.#node.port.onmessage = ({ data }) => {
       microphone.#heard += data.samples.length;
@@ -56,21 +82,7 @@ export class Microphone {
     return microphone;
   }
 
-  async #ask(deviceId) {
-    try {
-      this.#stream = await navigator.mediaDevices.getUserMedia({
-        audio: {
-          deviceId: deviceId ? { exact: deviceId } : undefined,
-          echoCancellation: false,
-          noiseSuppression: false,
-          autoGainControl: false,
-        },
-      });
-    } catch (problem) {
-      throw new Error(PROBLEMS[problem.name] ?? 'The microphone could not be opened. Try again.');
-    }
-  }
-
+  /** @param {string} address */
   async #voice(address) {
     const file = await fetch(address).catch(() => null);
     if (!file?.ok) {
@@ -93,6 +105,7 @@ export class Microphone {
 
   /** What the browser really granted, to be stored with the take. */
   get granted() {
+    /** @type {MediaTrackSettings & { practice?: boolean }} */
     const settings = this.#stream?.getAudioTracks()[0].getSettings() ?? { practice: true };
     const { sampleRate, channelCount, echoCancellation, noiseSuppression, autoGainControl, practice } = settings;
     return { label: this.#stream?.getAudioTracks()[0].label ?? 'practice microphone', contextRate: this.rate, sampleRate, channelCount,
@@ -106,12 +119,12 @@ export class Microphone {
       .filter(([on]) => on).map(([, name]) => name);
   }
 
-  /** Called if the device is unplugged or taken away. */
+  /** Called if the device is unplugged or taken away. @param {() => void} act */
   onLost(act) {
     this.#stream?.getAudioTracks()[0].addEventListener('ended', act);
   }
 
-  /** Lets the speaker hear the microphone, so loud (0 to 1). */
+  /** Lets the speaker hear the microphone, so loud (0 to 1). @param {number} volume */
   monitor(volume) {
     if (volume > 0 && !this.#monitor) {
       this.#monitor = new GainNode(this.#context);
@@ -122,15 +135,17 @@ export class Microphone {
     }
   }
 
+  /** @param {string} deviceId */
   async playThrough(deviceId) {
     await this.#context.setSinkId?.(deviceId);
   }
 
-  /** Sends what is heard from now on to a port as well, and before it so many frames of the room. */
+  /** Sends what is heard from now on to a port as well, and before it so many frames of the room. @param {MessagePort} port @param {number} leadFrames */
   keep(port, leadFrames) {
     this.#node.port.postMessage({ keeper: port, leadFrames }, [port]);
   }
 
+  /** @param {boolean} on */
   pause(on) {
     this.#node.port.postMessage(on ? 'pause' : 'go on');
   }

@@ -14,6 +14,7 @@ class Recorder extends AudioWorkletProcessor {
     this.heard = 0;
     this.ended = false;
     this.paused = false;
+    /** @type {MessagePort | null} */
     this.keeper = null;
     this.port.onmessage = ({ data }) => {
       if (data.keeper) {
@@ -30,7 +31,7 @@ class Recorder extends AudioWorkletProcessor {
     };
   }
 
-  /** The take begins with the room that was just heard. */
+  /** The take begins with the room that was just heard. @param {MessagePort} keeper @param {number} leadFrames */
   begin(keeper, leadFrames) {
     const samples = new Float32Array(leadFrames);
     for (let i = 0; i < leadFrames; i++) {
@@ -43,7 +44,7 @@ class Recorder extends AudioWorkletProcessor {
     }
   }
 
-  /** To the page, which shows the level, and straight to the worker that keeps and sends it. */
+  /** To the page, which shows the level, and straight to the worker that keeps and sends it. @param {boolean} last */
   post(last) {
     const samples = this.block.slice(0, this.filled);
     const right = this.right.slice(0, this.filled);
@@ -55,6 +56,7 @@ class Recorder extends AudioWorkletProcessor {
     this.port.postMessage({ samples, right, last, kept });
   }
 
+  /** @param {Float32Array[][]} inputs */
   process([channels]) {
     if (this.ended) {
       return false;

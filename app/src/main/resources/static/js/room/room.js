@@ -1,5 +1,6 @@
 // The recording room: choose a microphone, see the level, record, pause, flag, stop, hear the take.
 import { Preview } from '../page/preview.js';
+import { buttonById, byId, fieldById, selectById, sourceOf, within } from '../shared/elements.js';
 import { getJson, postJson } from '../shared/http.js';
 import { limitsOf } from '../shared/level-scale.js';
 import { RATE, fineClock } from '../shared/time.js';
@@ -16,45 +17,53 @@ import { attachTogether } from './together.js';
 import { attachVoices, voices } from './voices.js';
 import { Watch } from './watch.js';
 
-const byId = id => document.getElementById(id);
 const refreshTakes = () => window.htmx.trigger(byId('take-list'), 'refresh');
 const LITTLE_STORAGE = 50e6;
 
+/** @param {HTMLElement} section */
 function attachRecorder(section) {
-  const episodeId = section.dataset.episode;
+  const { episode: episodeId = '' } = section.dataset;
   const level = new Level(byId('level-fill'), byId('level-word'), limitsOf(section.dataset));
   const skyline = new LiveSkyline(byId('live-body'));
   const check = new Check();
-  const script = new Script(byId('script-lines'), () => isTaking(state) || press());
+  const script = new Script(document.getElementById('script-lines'), () => { isTaking(state) || press(null); });
   const accompaniment = new Preview((revision, from, to) => `/episodes/${episodeId}/sound/${revision}/raw/${from}-${to}`);
   const record = byId('record');
+  /** @type {Microphone | null} */
   let microphone = null;
+  /** @type {{ leadFrames: number } | null} */
   let take = null;
+  /** @type {import('./state.js').State} */
   let state = 'idle';
   let frames = 0;
   let flags = 0;
   let trouble = false;
 
+  /** @param {string} words */
   const say = words => { byId('record-state').textContent = words; };
+  /** @type {string | null} */
   let complaint = null;
+  /** @param {string | null} words */
   const complain = words => {
     if (words !== complaint) {
       complaint = words;
       byId('mic-problem').hidden = !words;
-      byId('mic-problem').firstElementChild.textContent = words ?? '';
+      within(byId('mic-problem'), ':first-child').textContent = words ?? '';
     }
   };
   const watch = new Watch(words => complain(words ?? (trouble ? complaint : null)));
 
+  /** @param {import('./microphone.js').Block} block */
   function onBlock(block) {
     const { samples, last, kept } = block;
     const peak = level.show(samples);
-    check.listen(block, microphone.rate);
+    const rate = microphone?.rate ?? RATE;
+    check.listen(block, rate);
     if (isTaking(state) && kept) {
       frames += samples.length;
-      skyline.add(samples.length / microphone.rate, peak);
-      byId('clock').textContent = fineClock(frames * RATE / microphone.rate);
-      watch.look(samples, samples.length / microphone.rate);
+      skyline.add(samples.length / rate, peak);
+      byId('clock').textContent = fineClock(frames * RATE / rate);
+      watch.look(samples, samples.length / rate);
     }
     if (last && may(state, 'last')) {
       stopped();
@@ -63,67 +72,67 @@ function attachRecorder(section) {
 
   async function listen() {
     complain(null);
-    const opened = await Microphone.open(byId('mic').value, section.dataset, onBlock);
+    const opened = await Microphone.open(fieldById('mic').value, section.dataset, onBlock);
     await microphone?.close();
     microphone = opened;
     happens('listen');
-    microphone.onLost(() => {
+    opened.onLost(() => {
       complain('The microphone is gone. What was recorded so far is kept.');
       if (isTaking(state)) {
-        microphone.finish();
+        opened.finish();
       }
       happens('lose');
     });
-    const processing = microphone.processing;
+    const { processing } = opened;
     if (processing.length > 0) {
       complain(`The browser keeps ${processing.join(' and ')} on. It changes your voice. Switch it off in the system’s settings.`);
     }
     hearSelf();
-    await microphone.playThrough(byId('output').value);
+    await opened.playThrough(fieldById('output').value);
     await listDevices();
+    return opened;
   }
 
   async function listDevices() {
+    /** @param {HTMLSelectElement} select @param {HTMLOptionElement[]} first @param {MediaDeviceInfo[]} devices */
     const fill = (select, first, devices) => {
       const chosen = select.value;
       select.replaceChildren(...first, ...devices.map(device => new Option(device.label, device.deviceId, false, device.deviceId === chosen)));
       select.value = [...select.options].some(option => option.value === chosen) ? chosen : '';
     };
-    fill(byId('mic'), [new Option('The one your browser picks', ''), new Option('Practice microphone: a voice that reads', PRACTICE)], await Microphone.devices());
-    fill(byId('output'), [new Option('The usual place', '')], await Microphone.devices('audiooutput'));
+    fill(selectById('mic'), [new Option('The one your browser picks', ''), new Option('Practice microphone: a voice that reads', PRACTICE)], await Microphone.devices());
+    fill(selectById('output'), [new Option('The usual place', '')], await Microphone.devices('audiooutput'));
   }
 
-  const volume = () => Number(byId('volume').value) / 100;
-  const hearSelf = () => microphone?.monitor(byId('headphones').checked && byId('hear-self').checked ? volume() : 0);
+  const volume = () => Number(fieldById('volume').value) / 100;
+  const hearSelf = () => microphone?.monitor(fieldById('headphones').checked && fieldById('hear-self').checked ? volume() : 0);
 
-  /** @param word on which another laptop begins at the same time; null for this one alone */
-  async function begin(word = null) {
-    const track = byId('track').value.trim();
+  /** @param {import('./together.js').Word | null} word on which another laptop begins at the same time; null for this one alone */
+  async function begin(word) {
+    const track = fieldById('track').value.trim();
     if (!track) {
       byId('track').focus();
       say('Say first whose track this is.');
       happens('fail');
       return;
     }
-    if (!microphone) {
-      await listen();
-    }
+    const opened = microphone ?? await listen();
     const estimate = await navigator.storage?.estimate?.().catch(() => null);
-    if (estimate && estimate.quota - estimate.usage < LITTLE_STORAGE) {
+    if (estimate?.quota && estimate.quota - (estimate.usage ?? 0) < LITTLE_STORAGE) {
       complain('This laptop’s storage is nearly full. Everything is sent while you speak. Keep this page open.');
     }
     const where = await showLanding(episodeId);
-    const { leadFrames } = microphone;
-    const begun = await postJson(`/episodes/${episodeId}/recordings`, { trackName: track, sampleRate: microphone.rate, leadFrames,
-      placeFrame: word ? word.placeFrame : placeFrame(), together: word?.key, lineId: script.line, ...voices(), microphone: JSON.stringify(microphone.granted).slice(0, 500) });
+    const { leadFrames } = opened;
+    const begun = await postJson(`/episodes/${episodeId}/recordings`, { trackName: track, sampleRate: opened.rate, leadFrames,
+      placeFrame: word ? word.placeFrame : placeFrame(), together: word?.key, lineId: script.line, ...voices(), microphone: JSON.stringify(opened.granted).slice(0, 500) });
     take = { ...begun, leadFrames };
     const samples = new MessageChannel();
-    sendTake({ ...begun, rate: microphone.rate, episodeId, trackName: track }, samples.port2);
+    sendTake({ ...begun, rate: opened.rate, episodeId, trackName: track }, samples.port2);
     skyline.clear();
     frames = 0;
     flags = 0;
     happens('begun');
-    microphone.keep(samples.port1, leadFrames);
+    opened.keep(samples.port1, leadFrames);
     say(word ? 'Recording together. Each laptop stops by itself.' : `Recording here: ${where}.`);
     accompany();
   }
@@ -131,7 +140,7 @@ function attachRecorder(section) {
   /** Plays the other tracks from the take's place on: only into headphones, or they would be recorded too. */
   async function accompany() {
     const place = placeFrame();
-    if (byId('headphones').checked && byId('hear-tracks').checked && place !== null) {
+    if (fieldById('headphones').checked && fieldById('hear-tracks').checked && place !== null) {
       const timeline = await getJson(`/episodes/${episodeId}/timeline`).catch(() => null);
       if (timeline && place < timeline.frames) {
         await accompaniment.play(timeline.revision, place, timeline.frames, () => {}).catch(() => {});
@@ -143,7 +152,7 @@ function attachRecorder(section) {
     happens('last');
     accompaniment.stop();
     say('Sending the last second …');
-    const closing = microphone.close();
+    const closing = microphone?.close();
     microphone = null;
     byId('level-word').textContent = 'not listening now';
     await closing;
@@ -152,27 +161,28 @@ function attachRecorder(section) {
   function pause() {
     happens(state === 'paused' ? 'goOn' : 'pause');
     const paused = state === 'paused';
-    microphone.pause(paused);
+    microphone?.pause(paused);
     say(paused ? 'Paused. The same take goes on when you want.' : 'It goes on.');
   }
 
   function flag() {
-    const frame = take.leadFrames + frames;
+    const frame = (take?.leadFrames ?? 0) + frames;
     flags++;
-    say(`Flag ${flags} at ${fineClock(frames * RATE / microphone.rate, 2)}. Name it on the bench later.`);
+    say(`Flag ${flags} at ${fineClock(frames * RATE / (microphone?.rate ?? RATE), 2)}. Name it on the bench later.`);
     flagTake(frame);
   }
 
   onSending(message => {
     if (message.type === 'trouble' && message.trouble !== trouble) {
-      trouble = message.trouble;
+      trouble = message.trouble === true;
       complain(trouble ? 'The network is gone. Go on: everything is kept here, and sent later.' : null);
     } else if (message.type === 'state') {
       if (!message.storageWorks) {
         complain('This laptop’s storage is full. Everything is still sent. Keep this page open.');
       }
-      if (!isTaking(state) && message.unsentSeconds > 0) {
-        say(`${Math.ceil(message.unsentSeconds)} s still to send. It is kept here.`);
+      const { unsentSeconds: unsent = 0 } = message;
+      if (!isTaking(state) && unsent > 0) {
+        say(`${Math.ceil(unsent)} s still to send. It is kept here.`);
       }
     } else if (message.type === 'finished') {
       say('Your take is kept. Hear it in the list.');
@@ -190,22 +200,28 @@ function attachRecorder(section) {
     }
   });
 
+  /** @param {string} event */
   function happens(event) {
     state = next(state, event);
     const taking = isTaking(state);
     // never really disabled: the focus would be lost, and with it the way to stop by keyboard
-    record.setAttribute('aria-disabled', isBusy(state));
-    record.querySelector('span').textContent = taking ? 'Stop' : 'Record';
+    record.setAttribute('aria-disabled', String(isBusy(state)));
+    within(record, 'span').textContent = taking ? 'Stop' : 'Record';
     byId('pause').textContent = state === 'paused' ? 'Go on' : 'Pause';
     ['pause', 'flag'].forEach(id => { byId(id).hidden = !taking; });
-    ['mic', 'track', 'place', 'listen', 'check'].forEach(id => { byId(id).disabled = taking || state === 'sending'; });
+    ['mic', 'track', 'place', 'listen', 'check'].forEach(id => { buttonById(id).disabled = taking || state === 'sending'; });
   }
 
+  /**
+   * @template T
+   * @param {(argument: T) => Promise<unknown>} action
+   * @returns {(argument: T) => Promise<void>} the same, which says what went wrong
+   */
   const guarded = action => async argument => {
     try {
       await action(argument);
     } catch (problem) {
-      complain(problem.message);
+      complain(/** @type {Error} */ (problem).message);
       happens('fail');
     }
   };
@@ -213,26 +229,22 @@ function attachRecorder(section) {
   const press = guarded(async () => {
     if (may(state, 'end')) {
       happens('end');
-      microphone.finish();
+      microphone?.finish();
     } else if (may(state, 'begin')) {
       happens('begin');
-      await begin();
+      await begin(null);
     }
   });
 
-  byId('listen').addEventListener('click', guarded(() => listen()));
+  byId('listen').addEventListener('click', guarded(listen));
   byId('mic').addEventListener('change', guarded(async () => microphone && listen()));
-  byId('check').addEventListener('click', guarded(async () => {
-    if (!microphone) {
-      await listen();
-    }
-    await check.run(microphone, episodeId);
-  }));
-  byId('check-hear').addEventListener('click', () => check.hear(volume(), byId('output').value, microphone?.rate ?? RATE));
-  byId('headphones').addEventListener('change', event => {
+  byId('check').addEventListener('click', guarded(async () => check.run(microphone ?? await listen(), episodeId)));
+  byId('check-hear').addEventListener('click', () => check.hear(volume(), fieldById('output').value, microphone?.rate ?? RATE));
+  byId('headphones').addEventListener('change', () => {
+    const { checked } = fieldById('headphones');
     ['hear-self', 'hear-tracks'].forEach(id => {
-      byId(id).disabled = !event.target.checked;
-      byId(id).checked &&= event.target.checked;
+      fieldById(id).disabled = !checked;
+      fieldById(id).checked &&= checked;
     });
     hearSelf();
   });
@@ -244,20 +256,20 @@ function attachRecorder(section) {
   byId('volume').addEventListener('input', showVolume);
   document.addEventListener('htmx:load', showVolume);
   byId('output').addEventListener('change', guarded(async () => {
-    await microphone?.playThrough(byId('output').value);
-    await Promise.all([...document.querySelectorAll('audio')].map(audio => audio.setSinkId?.(byId('output').value)));
+    await microphone?.playThrough(fieldById('output').value);
+    await Promise.all([...document.querySelectorAll('audio')].map(audio => audio.setSinkId?.(fieldById('output').value)));
   }));
-  record.addEventListener('click', press);
+  record.addEventListener('click', () => press(null));
   byId('pause').addEventListener('click', pause);
   byId('flag').addEventListener('click', flag);
   document.addEventListener('keydown', event => {
-    if (isTaking(state) && event.key.toLowerCase() === 'n' && !event.ctrlKey && !event.metaKey && !/INPUT|SELECT|TEXTAREA/.test(event.target.tagName)) {
+    if (isTaking(state) && event.key.toLowerCase() === 'n' && !event.ctrlKey && !event.metaKey && !/INPUT|SELECT|TEXTAREA/.test(sourceOf(event).tagName)) {
       event.preventDefault();
       flag();
     }
   });
   // signing out ends the take first; the sign-out then waits until it is sent
-  byId('sign-out').addEventListener('submit', () => isTaking(state) && microphone.finish());
+  byId('sign-out').addEventListener('submit', () => isTaking(state) && microphone?.finish());
   window.addEventListener('beforeunload', event => {
     if (isTaking(state) || unsentSeconds() > 0) {
       event.preventDefault();
@@ -279,12 +291,12 @@ function attachRecorder(section) {
 }
 
 const turn = () => byId('turn');
-new EventSource(turn().dataset.live).onmessage = () => window.htmx.trigger(turn(), 'refresh');
+new EventSource(turn().dataset.live ?? '').onmessage = () => window.htmx.trigger(turn(), 'refresh');
 
 const recorder = byId('recorder');
 if (recorder) {
   attachRecorder(recorder);
-  attachBringIn(recorder.dataset.episode, refreshTakes);
+  attachBringIn(recorder.dataset.episode ?? '', refreshTakes);
 } else {
   attachTogether(byId('together'), null);
 }

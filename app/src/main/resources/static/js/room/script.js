@@ -1,29 +1,31 @@
 // The script beside the recorder: one line is current; arrow keys and clicks go from line to line; a line can be recorded.
+import { sourceOf, within } from '../shared/elements.js';
 import { compare } from './compare.js';
 
 export class Script {
+  /** @type {HTMLElement[]} */
   #lines;
 
-  /** @param onRecord called when the current line is to be recorded */
+  /** @param {HTMLElement | null} list @param {() => void} onRecord called when the current line is to be recorded */
   constructor(list, onRecord) {
-    this.#lines = list ? [...list.querySelectorAll('[data-line]')] : [];
+    this.#lines = list ? /** @type {HTMLElement[]} */ ([...list.querySelectorAll('[data-line]')]) : [];
     if (!list) {
       return;
     }
     list.addEventListener('keydown', event => {
-      const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+      const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
       if (step) {
         event.preventDefault();
         this.go(step);
       }
     });
     list.addEventListener('click', event => {
-      const line = event.target.closest('[data-line]');
+      const line = /** @type {HTMLElement | null} */ (sourceOf(event).closest('[data-line]'));
       if (line) {
         this.#choose(line);
-        if (event.target.closest('[data-record-line]')) {
+        if (sourceOf(event).closest('[data-record-line]')) {
           onRecord();
-        } else if (event.target.closest('[data-compare]')) {
+        } else if (sourceOf(event).closest('[data-compare]')) {
           compare(line);
         }
       }
@@ -44,14 +46,15 @@ export class Script {
   countTakes() {
     for (const line of this.#lines) {
       const count = document.querySelectorAll(`audio[data-line="${line.dataset.line}"]`).length;
-      line.querySelector('[data-compare]').hidden = count < 2;
-      line.querySelector('[data-compare]').textContent = `Compare ${count} takes`;
-      line.querySelector('[data-record-line]').textContent = count > 0 ? 'Retake this line' : 'Record this line';
+      within(line, '[data-compare]').hidden = count < 2;
+      within(line, '[data-compare]').textContent = `Compare ${count} takes`;
+      within(line, '[data-record-line]').textContent = count > 0 ? 'Retake this line' : 'Record this line';
     }
   }
 
+  /** @param {number} step */
   go(step) {
-    const at = this.#lines.indexOf(this.#current);
+    const at = this.#lines.findIndex(line => line === this.#current);
     const next = this.#lines[Math.max(0, Math.min(this.#lines.length - 1, at + step))];
     if (next) {
       this.#choose(next);
@@ -62,6 +65,7 @@ export class Script {
     this.#current?.removeAttribute('aria-current');
   }
 
+  /** @param {HTMLElement} line */
   #choose(line) {
     this.letGo();
     line.setAttribute('aria-current', 'true');

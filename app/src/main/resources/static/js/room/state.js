@@ -1,4 +1,3 @@
-// @ts-check
 // What the recording room is doing, and what can happen then. Anything else that happens changes nothing.
 
 /**

@@ -10,11 +10,12 @@ export class Watch {
   #quiet = 0;
   #hot = 0;
 
+  /** @param {(words: string | null) => void} say */
   constructor(say) {
     this.say = say;
   }
 
-  /** Looks at the next block of samples; says what is wrong, and takes it back when it is over. */
+  /** Looks at the next block of samples; says what is wrong, and takes it back when it is over. @param {Float32Array} samples @param {number} seconds */
   look(samples, seconds) {
     let peak = 0;
     let run = 0;

@@ -1,4 +1,3 @@
-// @ts-check
 // Requests to our own server: the CSRF token goes along, and a refusal becomes an error with the server's own words.
 
 /** @param {string} name */

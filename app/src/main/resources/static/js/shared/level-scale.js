@@ -1,4 +1,3 @@
-// @ts-check
 // The scale on which every level is drawn, −48 to 0 dBFS, and how a working level is judged. The limits come from the page:
 // the server knows them.
 

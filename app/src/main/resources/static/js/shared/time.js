@@ -1,4 +1,3 @@
-// @ts-check
 // Frames at 48 kHz and how they are written. Positions are whole frames everywhere.
 
 export const RATE = 48000;

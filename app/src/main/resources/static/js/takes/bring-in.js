@@ -1,86 +1,104 @@
 // Brings files in by picker or by dropping them: each can be heard and left out first; they are sent one after the other. What
 // an earlier page did not finish goes on by itself.
+import { byId, fieldById } from '../shared/elements.js';
 import { makePlayer } from '../shared/player.js';
+import { repeat } from '../vendor/lit-html/directives/repeat.js';
+import { html, nothing, render } from '../vendor/lit-html/lit-html.js';
 import { sendFile } from './file-sending.js';
 import { forgetFile, keepFile, keptFiles } from './kept-files.js';
 
 const MOST_BYTES = 2 * 1024 ** 3;
 
+/**
+ * A file that was chosen, with what shows it.
+ *
+ * @typedef {{ file: File, address: string, player: HTMLElement | null, wish: import('./kept-files.js').KeptFile | null, keptAs: Promise<number | null>, sent: number | null,
+ *   words: string, refused: boolean }} Chosen
+ */
+
+/** @param {string} episodeId @param {() => void} refreshTakes */
 export function attachBringIn(episodeId, refreshTakes) {
-  const card = document.getElementById('bring-in');
-  const form = document.getElementById('bring-form');
-  const state = document.getElementById('bring-state');
-  const list = document.getElementById('bring-files');
-  const input = document.getElementById('file');
+  const card = byId('bring-in');
+  const form = /** @type {HTMLFormElement} */ (byId('bring-form'));
+  const input = fieldById('file');
+  /** @type {Chosen[]} */
   let chosen = [];
   let sending = false;
 
-  const say = words => { state.textContent = words; };
+  /** @param {string} words */
+  const say = words => { byId('bring-state').textContent = words; };
 
+  const draw = () => {
+    input.required = chosen.length === 0;
+    render(repeat(chosen, each => each, row), byId('bring-files'));
+  };
+
+  /** @param {File} file @param {import('./kept-files.js').KeptFile | null} wish as an earlier page had it */
+  function begun(file, wish = null) {
+    const address = URL.createObjectURL(file);
+    const player = makePlayer(address, `${file.name} before it is brought in`, card.dataset.icons ?? '');
+    /** @type {Chosen} */
+    const each = { file, address, player, wish, keptAs: Promise.resolve(wish?.id ?? null), sent: null, words: '', refused: false };
+    player.querySelector('audio')?.addEventListener('error', () => {
+      each.player = null;
+      draw();
+    });
+    return each;
+  }
+
+  /** @param {Iterable<File>} files */
   function choose(files) {
     chosen.forEach(each => URL.revokeObjectURL(each.address));
-    chosen = [...files].map(file => ({ file, address: URL.createObjectURL(file) }));
-    list.replaceChildren(...chosen.map(row));
+    chosen = [...files].map(file => begun(file));
+    draw();
   }
 
-  /** A file with its player, its progress and a way to leave it out. */
-  function row(each) {
-    const item = document.createElement('li');
-    item.className = 'flex flex-wrap items-center gap-3 border-t border-line py-2 first:border-t-0';
-    const name = document.createElement('span');
-    name.className = 'grow truncate';
-    name.textContent = each.file.name;
-    const player = makePlayer(each.address, `${each.file.name} before it is brought in`, card.dataset.icons);
-    player.querySelector('audio').addEventListener('error', () => {
-      const instead = document.createElement('span');
-      instead.className = 'text-muted text-sm';
-      instead.textContent = 'can be heard once it is in';
-      player.replaceWith(instead);
-    });
-    const out = document.createElement('button');
-    out.type = 'button';
-    out.className = 'underline text-muted text-sm';
-    out.textContent = 'leave out';
-    out.setAttribute('aria-label', `Leave ${each.file.name} out`);
-    out.addEventListener('click', () => {
-      chosen = chosen.filter(other => other !== each);
-      item.remove();
-      input.required = chosen.length === 0;
-    });
-    each.progress = document.createElement('progress');
-    each.progress.max = 100;
-    each.progress.hidden = true;
-    each.progress.setAttribute('aria-label', `Sent of ${each.file.name}`);
-    each.word = document.createElement('span');
-    each.word.className = 'text-sm w-full';
-    each.item = item;
-    each.out = out;
-    item.append(name, player, out, each.progress, each.word);
-    return item;
+  /** @param {Chosen} each */
+  function leaveOut(each) {
+    chosen = chosen.filter(other => other !== each);
+    draw();
   }
 
-  /** Where a file goes, as the form says it now. */
+  /** A file with its player, its progress and a way to leave it out. @param {Chosen} each */
+  const row = each => html`
+    <li class="flex flex-wrap items-center gap-3 border-t border-line py-2 first:border-t-0">
+      <span class="grow truncate">${each.file.name}</span>
+      ${each.player ?? html`<span class="text-muted text-sm">can be heard once it is in</span>`}
+      <button type="button" class="underline text-muted text-sm" aria-label="Leave ${each.file.name} out" ?hidden=${sending && !each.refused}
+        @click=${() => leaveOut(each)}>leave out</button>
+      <progress max="100" aria-label="Sent of ${each.file.name}" ?hidden=${each.sent === null} .value=${100 * (each.sent ?? 0)}></progress>
+      <span class="text-sm w-full" role=${each.refused ? 'alert' : nothing}>${each.words}</span>
+    </li>`;
+
+  /** Where a file goes, as the form says it now. @param {File} file */
   function wish(file) {
     const said = new FormData(form);
-    const placing = said.get('placing');
+    const placing = String(said.get('placing'));
     const own = placing === 'START' && file.name.replace(/\.[^.]{1,5}$/, '').slice(0, 60);
-    return { episodeId, file, trackName: own || said.get('trackName'), placing };
+    return { episodeId, file, trackName: own || String(said.get('trackName')), placing };
   }
 
-  /** Sends one file; resolves to words of refusal, or null. */
-  async function send(each) {
+  /** @param {Chosen} each */
+  function forget(each) {
+    each.keptAs.then(forgetFile);
+    each.wish = null;
+  }
+
+  /** Sends one file; resolves to words of refusal, or null. @param {Chosen} each @param {import('./kept-files.js').KeptFile} where */
+  async function send(each, where) {
     if (each.file.size > MOST_BYTES) {
-      each.keptAs.then(forgetFile);
-      each.wish = null;
+      forget(each);
       return 'This file is larger than 2 GB. Bring in a shorter part.';
     }
-    each.progress.hidden = false;
-    const refused = await sendFile(episodeId, each.wish, part => { each.progress.value = 100 * part; }, trouble => {
-      each.word.textContent = trouble ? 'The network is gone. It goes on by itself.' : '';
+    const refused = await sendFile(episodeId, where, part => {
+      each.sent = part;
+      draw();
+    }, trouble => {
+      each.words = trouble ? 'The network is gone. It goes on by itself.' : '';
+      draw();
     });
     if (!refused?.later) {
-      each.keptAs.then(forgetFile);
-      each.wish = null;
+      forget(each);
     }
     return refused?.words ?? null;
   }
@@ -91,35 +109,36 @@ export function attachBringIn(episodeId, refreshTakes) {
     }
     sending = true;
     let here = 0;
-    for (const each of chosen.filter(each => !each.wish)) {
-      each.wish = wish(each.file);
-      each.keptAs = keepFile(each.wish);
-    }
-    for (const each of [...chosen]) {
-      each.out.hidden = true;
+    const wishes = chosen.map(each => {
+      if (!each.wish) {
+        each.wish = wish(each.file);
+        each.keptAs = keepFile(each.wish);
+      }
+      return { each, where: each.wish };
+    });
+    for (const { each, where } of wishes) {
+      Object.assign(each, { sent: 0, words: '', refused: false });
       say(`Sending ${each.file.name} …`);
-      const refused = await send(each);
-      each.progress.hidden = true;
+      draw();
+      const refused = await send(each, where);
       if (refused) {
-        each.word.textContent = refused;
-        each.word.setAttribute('role', 'alert');
-        each.out.hidden = false;
+        Object.assign(each, { sent: null, words: refused, refused: true });
       } else {
         here++;
-        each.item.remove();
         chosen = chosen.filter(other => other !== each);
       }
+      draw();
       refreshTakes();
     }
     sending = false;
     if (chosen.length === 0) {
       form.reset();
-      input.required = true;
     }
+    draw();
     say(`${here === 1 ? 'One recording is' : `${here} recordings are`} here, and made ready now.${chosen.length > 0 ? ' The others were refused; they say why.' : ''}`);
   }
 
-  input.addEventListener('change', () => choose(input.files));
+  input.addEventListener('change', () => choose(input.files ?? []));
   form.addEventListener('submit', event => {
     event.preventDefault();
     sendAll();
@@ -127,15 +146,14 @@ export function attachBringIn(episodeId, refreshTakes) {
   card.addEventListener('dragover', event => event.preventDefault());
   card.addEventListener('drop', event => {
     event.preventDefault();
-    if (event.dataTransfer.files.length > 0) {
+    if (event.dataTransfer && event.dataTransfer.files.length > 0) {
       choose(event.dataTransfer.files);
-      input.required = false;
     }
   });
   keptFiles(episodeId).then(kept => {
     if (kept.length > 0 && chosen.length === 0) {
-      chosen = kept.map(({ id, ...entry }) => ({ file: entry.file, address: URL.createObjectURL(entry.file), wish: entry, keptAs: Promise.resolve(id) }));
-      list.replaceChildren(...chosen.map(row));
+      chosen = kept.map(entry => begun(entry.file, entry));
+      draw();
       sendAll();
     }
   });

@@ -1,4 +1,3 @@
-// @ts-check
 // CRC-32 (ISO 3309), the same as java.util.zip's.
 
 const TABLE = Uint32Array.from({ length: 256 }, (_, byte) => {

@@ -1,4 +1,3 @@
-// @ts-check
 // Brings a take's kept chunks to the server, one after the other, however long the network is gone, and ends the take.
 import { crc32 } from './crc32.js';
 

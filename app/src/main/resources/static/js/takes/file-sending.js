@@ -4,6 +4,7 @@ import { csrfHeaders, wordsFor } from '../shared/http.js';
 const PART_BYTES = 8 * 1024 ** 2;
 const RETRY_MS = [500, 1000, 2000, 4000, 8000, 8000, 8000, 8000];
 
+/** @param {import('tus-js-client').HttpResponse} response */
 const body = response => {
   try {
     return JSON.parse(response.getBody());
@@ -15,6 +16,11 @@ const body = response => {
 /**
  * Resolves to null when it is there, or to what stands against it: words, and whether a later try may work. Never gives up
  * because of the network.
+ *
+ * @param {string} episodeId
+ * @param {{ file: File, trackName: string, placing: string }} wish
+ * @param {(part: number) => void} onProgress @param {(trouble: boolean) => void} onTrouble
+ * @returns {Promise<{ words: string, later: boolean } | null>}
  */
 export function sendFile(episodeId, { file, trackName, placing }, onProgress, onTrouble) {
   return new Promise(resolve => {
@@ -29,7 +35,7 @@ export function sendFile(episodeId, { file, trackName, placing }, onProgress, on
       headers: { ...csrfHeaders(), Accept: 'application/json' },
       onProgress: (sent, whole) => {
         onTrouble(false);
-        onProgress(sent / whole);
+        onProgress(sent / (whole ?? file.size));
       },
       onShouldRetry: problem => {
         const status = problem.originalResponse?.getStatus() ?? 0;
@@ -37,13 +43,14 @@ export function sendFile(episodeId, { file, trackName, placing }, onProgress, on
         return status === 0 || status >= 500 || status === 409 || status === 423;
       },
       onError: problem => {
-        if (!problem.originalResponse) {
+        const answer = 'originalResponse' in problem ? problem.originalResponse : null;
+        if (!answer) {
           onTrouble(true);
           window.addEventListener('online', go, { once: true });
           return;
         }
-        const status = problem.originalResponse.getStatus();
-        resolve({ words: wordsFor(status, body(problem.originalResponse)), later: status === 401 || status === 403 || status >= 500 });
+        const status = answer.getStatus();
+        resolve({ words: wordsFor(status, body(answer)), later: status === 401 || status === 403 || status >= 500 });
       },
       onSuccess: () => resolve(null),
     });

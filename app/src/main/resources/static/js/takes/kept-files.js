@@ -1,33 +1,42 @@
 // Files that are being sent, kept in IndexedDB so that they go on after the page was loaded again. One that does not fit is
 // not kept: it goes on when the same file is chosen again. One whose crew did not come back here in two weeks is let go: its
 // owner has it.
+import { openDB } from '../vendor/idb/build/index.js';
+
+/** A file with where it goes. @typedef {{ id?: number, episodeId: string, file: File, trackName: string, placing: string, keptAt?: number }} KeptFile */
 
 const DATABASE = 'mellow-files';
 const KEPT_MS = 14 * 24 * 60 * 60 * 1000;
 
-const done = request => new Promise((resolve, reject) => {
-  request.onsuccess = () => resolve(request.result);
-  request.onerror = () => reject(request.error);
-});
-
-async function store(mode) {
-  const request = indexedDB.open(DATABASE, 1);
-  request.onupgradeneeded = () => request.result.createObjectStore('files', { keyPath: 'id', autoIncrement: true });
-  return (await done(request)).transaction('files', mode).objectStore('files');
+/**
+ * What an act on the storage gives, or something else where there is none or it is full.
+ *
+ * @template T
+ * @param {(database: import('../vendor/idb/build/index.js').IDBPDatabase<any>) => Promise<T>} act @param {T} otherwise
+ */
+async function tried(act, otherwise) {
+  try {
+    const database = await openDB(DATABASE, 1, { upgrade: fresh => { fresh.createObjectStore('files', { keyPath: 'id', autoIncrement: true }); } });
+    return await act(database).finally(() => database.close());
+  } catch {
+    return otherwise;
+  }
 }
 
-/** What an act on the store gives, or something else where there is no storage or it is full. */
-const tried = (mode, act, otherwise) => store(mode).then(files => done(act(files))).catch(() => otherwise);
+/** Keeps a file; resolves to its id, or null. @param {KeptFile} entry @returns {Promise<number | null>} */
+export const keepFile = entry => tried(async database => Number(await database.put('files', { ...entry, keptAt: Date.now() })), /** @type {number | null} */ (null));
 
-/** Keeps a file with where it goes; resolves to its id, or null. */
-export const keepFile = entry => tried('readwrite', files => files.put({ ...entry, keptAt: Date.now() }), null);
+/** @param {number | null | undefined} id */
+export async function forgetFile(id) {
+  if (id !== null && id !== undefined) {
+    await tried(database => database.delete('files', id), undefined);
+  }
+}
 
-export const forgetFile = async id => id !== null && tried('readwrite', files => files.delete(id), null);
-
-/** What an earlier page did not finish sending to an episode. */
+/** What an earlier page did not finish sending to an episode. @param {string} episodeId @returns {Promise<KeptFile[]>} */
 export async function keptFiles(episodeId) {
-  const entries = await tried('readonly', files => files.getAll(), []);
-  const old = entry => Date.now() - entry.keptAt > KEPT_MS;
+  const entries = await tried(database => database.getAll('files'), /** @type {KeptFile[]} */ ([]));
+  const old = (/** @type {KeptFile} */ entry) => Date.now() - (entry.keptAt ?? 0) > KEPT_MS;
   await Promise.all(entries.filter(old).map(entry => forgetFile(entry.id)));
   return entries.filter(entry => !old(entry) && entry.episodeId === episodeId);
 }

@@ -1,43 +1,36 @@
-// @ts-check
 // What of takes this laptop keeps until the server has it: in IndexedDB, so that it outlives the page. Where the storage
 // fails, in memory, so that it is sent all the same.
+
+import { openDB } from '../vendor/idb/build/index.js';
 
 const DATABASE = 'mellow-takes';
 
 /**
  * A take that is being recorded or waits to be sent.
  *
- * @typedef {{ takeId: number, uploadKey: string, chunks: number, frames: number, flags?: number[], tooLate?: boolean, restAskedAt?: number }} Take
+ * @typedef {{ takeId: number, uploadKey: string, rate: number, episodeId: string, trackName: string, chunks: number,
+ *   frames: number, flags: number[], stopped?: boolean, tooLate?: boolean, restAskedAt?: number }} Take
  */
+/** A take of which nothing has been kept yet. @typedef {Omit<Take, 'chunks' | 'frames' | 'flags'>} BegunTake */
 /** @typedef {{ takeId: number, number: number, firstFrame: number, pcm: ArrayBuffer }} Chunk */
-
-/**
- * @template T
- * @param {IDBRequest<T>} request
- * @returns {Promise<T>}
- */
-const done = request => new Promise((resolve, reject) => {
-  request.onsuccess = () => resolve(request.result);
-  request.onerror = () => reject(request.error);
-});
 
 /** @param {number} takeId */
 const ofTake = takeId => IDBKeyRange.bound([takeId, 0], [takeId, Infinity]);
 
 export class KeptTakes {
-  /** @type {IDBDatabase | null} */
+  /** @type {import('../vendor/idb/build/index.js').IDBPDatabase<any> | null} */
   #database = null;
   /** @type {{ takes: Map<number, Take>, chunks: Map<string, Chunk> }} */
   #memory = { takes: new Map(), chunks: new Map() };
 
   static async open() {
     const kept = new KeptTakes();
-    const request = indexedDB.open(DATABASE, 1);
-    request.onupgradeneeded = () => {
-      request.result.createObjectStore('takes', { keyPath: 'takeId' });
-      request.result.createObjectStore('chunks', { keyPath: ['takeId', 'number'] });
-    };
-    kept.#database = await done(request).catch(() => null);
+    kept.#database = await openDB(DATABASE, 1, {
+      upgrade(database) {
+        database.createObjectStore('takes', { keyPath: 'takeId' });
+        database.createObjectStore('chunks', { keyPath: ['takeId', 'number'] });
+      },
+    }).catch(() => null);
     return kept;
   }
 
@@ -47,58 +40,63 @@ export class KeptTakes {
 
   /** @returns {Promise<Take[]>} */
   takes() {
-    return this.#ask('takes', 'readonly', store => store.getAll(), () => [...this.#memory.takes.values()]);
+    return this.#read(database => database.getAll('takes'), () => [...this.#memory.takes.values()]);
   }
 
   /** @param {Take} take */
   putTake(take) {
-    return this.#ask('takes', 'readwrite', store => store.put(take), () => this.#memory.takes.set(take.takeId, take));
+    return this.#write(database => database.put('takes', take), () => this.#memory.takes.set(take.takeId, take));
   }
 
   /** @param {number} takeId */
   async forget(takeId) {
-    await this.#ask('chunks', 'readwrite', store => store.delete(ofTake(takeId)), () => {});
-    await this.#ask('takes', 'readwrite', store => store.delete(takeId), () => {});
+    await this.#write(database => database.delete('chunks', ofTake(takeId)), () => {});
+    await this.#write(database => database.delete('takes', takeId), () => {});
     this.#memory.takes.delete(takeId);
     this.#memory.chunks.clear();
   }
 
   /** The chunks of a take that the server does not have, in order. @param {number} takeId @returns {Promise<Chunk[]>} */
   chunks(takeId) {
-    return this.#ask('chunks', 'readonly', store => store.getAll(ofTake(takeId)),
+    return this.#read(database => database.getAll('chunks', ofTake(takeId)),
       () => [...this.#memory.chunks.values()].filter(chunk => chunk.takeId === takeId));
   }
 
   /** Keeps a chunk; one that grows is kept again under its number. @param {Chunk} chunk */
   putChunk(chunk) {
-    return this.#ask('chunks', 'readwrite', store => store.put(chunk),
+    return this.#write(database => database.put('chunks', chunk),
       () => this.#memory.chunks.set(`${chunk.takeId}/${chunk.number}`, chunk));
   }
 
   /** @param {number} takeId @param {number} number */
   async dropChunk(takeId, number) {
     this.#memory.chunks.delete(`${takeId}/${number}`);
-    await this.#ask('chunks', 'readwrite', store => store.delete([takeId, number]), () => {});
+    await this.#write(database => database.delete('chunks', [takeId, number]), () => {});
   }
 
   /**
-   * @param {string} store @param {IDBTransactionMode} mode
-   * @param {(store: IDBObjectStore) => IDBRequest} act
-   * @param {() => any} instead in memory, where the storage does not work
-   * @returns {Promise<any>}
+   * @template T
+   * @param {(database: import('../vendor/idb/build/index.js').IDBPDatabase<any>) => Promise<T>} act
+   * @param {() => T} instead in memory, where the storage does not work
    */
-  async #ask(store, mode, act, instead) {
+  async #read(act, instead) {
+    return this.#database ? act(this.#database) : instead();
+  }
+
+  /**
+   * @param {(database: import('../vendor/idb/build/index.js').IDBPDatabase<any>) => Promise<unknown>} act
+   * @param {() => void} instead in memory, where the storage does not work
+   */
+  async #write(act, instead) {
     if (this.#database) {
       try {
-        return await done(act(this.#database.transaction(store, mode).objectStore(store)));
-      } catch (problem) {
-        if (mode === 'readonly') {
-          throw problem;
-        }
+        await act(this.#database);
+        return;
+      } catch {
         // a full disk: from now on in memory
         this.#database = null;
       }
     }
-    return instead();
+    instead();
   }
 }

@@ -2,27 +2,30 @@
 // and signing out waits until the server has everything.
 import { onSending, sendLeftovers, unsentSeconds } from './sending.js';
 
-const form = document.getElementById('sign-out');
+import { within } from '../shared/elements.js';
+
+const form = /** @type {HTMLFormElement | null} */ (document.getElementById('sign-out'));
 const note = document.getElementById('sending-note');
 let leaving = false;
 
-function show() {
+/** @param {HTMLFormElement} signOut @param {HTMLElement} words */
+function show(signOut, words) {
   const seconds = Math.ceil(unsentSeconds());
-  note.hidden = seconds === 0;
-  note.textContent = `${seconds} s to send`;
+  words.hidden = seconds === 0;
+  words.textContent = `${seconds} s to send`;
   if (leaving && seconds === 0) {
-    form.submit();
+    signOut.submit();
   }
 }
 
 if (form && note) {
-  onSending(show);
+  onSending(() => show(form, note));
   form.addEventListener('submit', event => {
     if (unsentSeconds() > 0 && !leaving) {
       event.preventDefault();
       leaving = true;
-      form.querySelector('button').textContent = 'Signing out when it is sent …';
-      show();
+      within(form, 'button').textContent = 'Signing out when it is sent …';
+      show(form, note);
     } else if (leaving) {
       event.preventDefault();
     }

@@ -10,23 +10,37 @@ const MOST_LOST_MS = 2 * GROWING_MS;
 const SIGN_MS = 20_000;
 const ASK_FOR_REST_MS = 60_000;
 
+/** @typedef {import('./kept-takes.js').Take} Take */
+/** @typedef {import('./kept-takes.js').Chunk} Chunk */
+
 const opening = KeptTakes.open();
-let kept = null;
+/** @type {KeptTakes} set before anything is done */
+let kept = /** @type {any} */ (null);
+/** @type {RecordingTake | null} */
 let current = null;
 
+/** @param {number} takeId */
 const lockOf = takeId => `mellow-take-${takeId}`;
+/** @param {import('./sending.js').Message} message */
 const tell = message => postMessage(message);
+/** @param {boolean} trouble */
 const onTrouble = trouble => tell({ type: 'trouble', trouble });
 
 class RecordingTake {
+  /** @type {Float32Array[]} */
   #samples = [];
   #waiting = 0;
   #keptAt = 0;
+  /** @type {Map<number, Chunk>} */
   #unsent = new Map();
+  /** @type {Promise<unknown>} */
   #keeping = Promise.resolve();
+  /** @type {Promise<unknown>} */
   #sending = Promise.resolve();
 
+  /** @param {import('./kept-takes.js').BegunTake} take */
   constructor(take) {
+    /** @type {Take} */
     this.take = { ...take, chunks: 0, frames: 0, flags: [] };
     this.#keeping = kept.putTake(this.take);
     this.signing = setInterval(() => this.#unsent.size === 0 && sign(this.take), SIGN_MS);
@@ -36,6 +50,7 @@ class RecordingTake {
     return this.#unsent.size + this.#waiting / this.take.rate;
   }
 
+  /** @param {Float32Array} samples */
   add(samples) {
     this.#samples.push(samples);
     this.#waiting += samples.length;
@@ -49,7 +64,7 @@ class RecordingTake {
     this.#tellState();
   }
 
-  /** Keeps a flag; it is sent now, or with what follows. */
+  /** Keeps a flag; it is sent now, or with what follows. @param {number} frame */
   flag(frame) {
     this.take.flags.push(frame);
     this.#keeping = this.#keeping.then(() => kept.putTake({ ...this.take }));
@@ -97,7 +112,7 @@ class RecordingTake {
     });
   }
 
-  /** Keeps a chunk, and with it how long the take is by now. */
+  /** Keeps a chunk, and with it how long the take is by now. @param {Chunk} chunk @param {number} frames @param {number} chunks */
   #keep(chunk, frames, chunks) {
     const take = { ...this.take, frames, chunks };
     this.#keeping = this.#keeping.then(() => kept.putChunk(chunk)).then(() => kept.putTake(take));
@@ -109,7 +124,7 @@ class RecordingTake {
   }
 }
 
-/** A take whose page was killed: what was said since its growing second was last kept is missing, and told as missing. */
+/** A take whose page was killed: what was said since its growing second was last kept is missing, and told as missing. @param {Take} take */
 const withItsEndMissing = take => ({ ...take, frames: take.frames + Math.round(take.rate * MOST_LOST_MS / 1000) });
 
 /**
@@ -124,7 +139,7 @@ async function finishLeftovers() {
     }
     if (take.tooLate) {
       // one page at a time begins a take for the rest
-      if (Math.abs(Date.now() - take.restAskedAt) < ASK_FOR_REST_MS) {
+      if (Math.abs(Date.now() - (take.restAskedAt ?? 0)) < ASK_FOR_REST_MS) {
         return;
       }
       await kept.putTake({ ...take, restAskedAt: Date.now() });
@@ -139,6 +154,7 @@ async function finishLeftovers() {
   tell({ type: 'idle' });
 }
 
+/** @param {{ take: import('./kept-takes.js').BegunTake, samples: MessagePort }} message */
 async function record({ take, samples }) {
   await navigator.locks.request(lockOf(take.takeId), async () => {
     current = new RecordingTake(take);
@@ -147,7 +163,7 @@ async function record({ take, samples }) {
       samples.onmessage = ({ data }) => {
         recording.add(data.samples);
         if (data.last) {
-          resolve();
+          resolve(null);
         }
       };
     });
@@ -162,7 +178,7 @@ async function record({ take, samples }) {
   });
 }
 
-/** Sends the chunks that came too late for a take as another one, which has just begun. */
+/** Sends the chunks that came too late for a take as another one, which has just begun. @param {{ takeId: number, begun: { takeId: number, uploadKey: string } }} message */
 async function sendRest({ takeId, begun }) {
   await navigator.locks.request(lockOf(takeId), async () => {
     const late = (await kept.takes()).find(each => each.takeId === takeId);
@@ -195,6 +211,6 @@ onmessage = async ({ data }) => {
       await finishLeftovers();
     }
   } catch (problem) {
-    tell({ type: 'failed', words: problem.message });
+    tell({ type: 'failed', words: /** @type {Error} */ (problem).message });
   }
 };

@@ -1,15 +1,24 @@
 // The page's side of the worker that keeps and sends takes. One worker a page.
 import { postJson } from '../shared/http.js';
 
+/**
+ * What the worker says.
+ *
+ * @typedef {{ type: 'trouble' | 'state' | 'recording' | 'finished' | 'leftover' | 'ended-elsewhere' | 'idle' | 'failed', trouble?: boolean, frames?: number,
+ *   unsentSeconds?: number, storageWorks?: boolean, takeId?: number, take?: any, words?: string }} Message
+ */
+
+/** @type {Set<(message: Message) => void>} */
 const listeners = new Set();
+/** @type {Worker | null} */
 let worker = null;
 let unsent = 0;
 
 function start() {
   if (!worker) {
     worker = new Worker(new URL('./recorder-worker.js', import.meta.url), { type: 'module' });
-    worker.onmessage = ({ data }) => {
-      if ('unsentSeconds' in data) {
+    worker.onmessage = (/** @type {MessageEvent<Message>} */ { data }) => {
+      if (data.unsentSeconds !== undefined) {
         unsent = data.unsentSeconds;
       } else if (data.type === 'finished' || data.type === 'idle') {
         unsent = 0;
@@ -23,7 +32,7 @@ function start() {
   return worker;
 }
 
-/** What came too late for a take becomes a take of its own, as soon as somebody of its crew is signed in here. */
+/** What came too late for a take becomes a take of its own, as soon as somebody of its crew is signed in here. @param {import('./kept-takes.js').Take} take */
 async function sendRest({ takeId, episodeId, trackName, rate }) {
   const begun = await postJson(`/episodes/${episodeId}/recordings`, { trackName, sampleRate: rate }).catch(() => null);
   if (begun) {
@@ -31,17 +40,18 @@ async function sendRest({ takeId, episodeId, trackName, rate }) {
   }
 }
 
+/** @param {(message: Message) => void} listener */
 export const onSending = listener => listeners.add(listener);
 
 /** Seconds of takes that the server does not have yet. */
 export const unsentSeconds = () => unsent;
 
-/** Begins to keep and send a take whose samples come through a port. */
+/** Begins to keep and send a take whose samples come through a port. @param {import('./kept-takes.js').BegunTake} take @param {MessagePort} samples */
 export function sendTake(take, samples) {
   start().postMessage({ type: 'record', take, samples }, [samples]);
 }
 
-/** Flags a moment of the take that is being recorded, in its frames. */
+/** Flags a moment of the take that is being recorded, in its frames. @param {number} frame */
 export function flagTake(frame) {
   start().postMessage({ type: 'flag', frame });
 }
@@ -49,10 +59,11 @@ export function flagTake(frame) {
 /** Finishes what earlier pages could not finish. Resolves when nothing is left. */
 export function sendLeftovers() {
   return new Promise(resolve => {
+    /** @param {Message} data */
     const listener = data => {
       if (data.type === 'idle' || data.type === 'failed') {
         listeners.delete(listener);
-        resolve();
+        resolve(null);
       }
     };
     listeners.add(listener);
