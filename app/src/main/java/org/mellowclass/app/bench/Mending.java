@@ -1,12 +1,15 @@
 package org.mellowclass.app.bench;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
 import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.Voices;
+import org.mellowclass.app.people.Voices.Side;
+import org.mellowclass.app.people.Voices.Speaker;
+import org.mellowclass.app.people.Voices.Voice;
 import org.mellowclass.app.sounds.TakeFindings;
 import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.takes.Take;
@@ -64,9 +67,14 @@ public class Mending {
         return onPage.treatments().stream().anyMatch(treatment -> treatment.step(step).isEmpty());
     }
 
-    /** Does what suits; a second press changes nothing. */
-    public void mend(Person viewer, long episodeId, long takeId) {
-        access.ownEpisode(viewer, episodeId);
+    /**
+     * Does what suits; a second press changes nothing.
+     *
+     * @param left  who speaks on the left side, where two speakers are parted; nobody to leave that open
+     * @param right who speaks on the right side
+     */
+    public void mend(Person viewer, long episodeId, long takeId, Optional<Speaker> left, Optional<Speaker> right) {
+        Episode episode = access.ownEpisode(viewer, episodeId);
         Head head = bench.lockedHead(viewer, episodeId);
         Take take = Optional.ofNullable(takes.ready(episodeId).get(takeId)).orElseThrow(NotFound::new);
         OnPage onPage = placed.onPage(episodeId).get(takeId);
@@ -77,6 +85,9 @@ public class Mending {
                 throw Refusal.conflict("take.NOTHING_TO_FIX");
             }
             return;
+        }
+        if (trouble.get() == Trouble.TWO_SPEAKERS && left.isPresent() && right.isPresent()) {
+            voices.onSides(episode, takeId, left.get(), right.get());
         }
         bench.edit(viewer, episodeId, head.seq(), "mend-" + takeId + "-" + head.seq(), edit(take, trouble.get()));
     }
@@ -96,10 +107,11 @@ public class Mending {
         return new Treat(take.id(), new ChooseSides(sides));
     }
 
-    /** The track of the second speaker is called by a voice that is in the take, but for the one whose track it is on. */
+    /** The track of the second speaker is called by the voice on the right, or by one that is in the take but for the one whose track it is on. */
     private String otherVoice(Take take) {
-        List<String> others = new ArrayList<>(voices.ofEpisode(take.episodeId()).getOrDefault(take.id(), List.of()));
-        others.remove(take.trackName());
-        return others.isEmpty() ? take.trackName() : others.get(0);
+        List<Voice> known = voices.ofEpisode(take.episodeId()).getOrDefault(take.id(), List.of());
+        return known.stream().filter(voice -> voice.side() == Side.RIGHT)
+                .findFirst().or(() -> known.stream().filter(voice -> voice.side() == null && !voice.name().equals(take.trackName())).findFirst())
+                .map(Voice::name).orElse(take.trackName());
     }
 }

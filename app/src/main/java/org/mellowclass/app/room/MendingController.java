@@ -6,6 +6,7 @@ import org.mellowclass.app.bench.Mending;
 import org.mellowclass.app.bench.PlacedTakes;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.people.Voices.Speaker;
 import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
@@ -15,6 +16,7 @@ import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 
 /** What the take list offers for a take with one press: choose it among those of its line, or mend what was noticed. */
 @Controller
@@ -41,10 +43,11 @@ class MendingController {
         return "redirect:/episodes/" + episodeId + "/record";
     }
 
-    /** Mends what was noticed about a take. */
+    /** Mends what was noticed about a take; of two speakers it may be said who is on which side. */
     @PostMapping("/episodes/{episodeId}/takes/{takeId}/fix")
-    String fix(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long takeId) {
-        mending.mend(viewer, episodeId, takeId);
+    String fix(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long takeId,
+               @RequestParam(required = false) String left, @RequestParam(required = false) String right) {
+        mending.mend(viewer, episodeId, takeId, Speaker.of(left), Speaker.of(right));
         return "redirect:/episodes/" + episodeId + "/record";
     }
 

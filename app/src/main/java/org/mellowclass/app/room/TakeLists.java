@@ -13,6 +13,7 @@ import org.mellowclass.app.erasing.Erasing;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.Voices;
+import org.mellowclass.app.people.Voices.Voice;
 import org.mellowclass.app.recording.Recording;
 import org.mellowclass.app.sounds.TakeFindings;
 import org.mellowclass.app.sounds.TakeSounds;
@@ -58,14 +59,14 @@ class TakeLists {
      * @param unfinished how a recording that has not ended stands; null for others
      * @param missing    what never came, at 48 kHz
      * @param levelDbfs  the working level of a recording; null for others and for silence
-     * @param voices     whose voices are in it
+     * @param voices     whose voices are in it, and on which side where they are parted
      * @param picture    of its level; null until it is ready
      * @param fix        what can be mended on the page with one press; null for nothing
      * @param treated    how it is treated on the page
      * @param louderDb   by how much its clips on the page should be louder, since it is much too quiet; null if they are right
      * @param toErase    whether somebody has asked for it to be erased
      */
-    record TakeLine(Take take, Integer percent, Recording.Unfinished unfinished, List<Span> missing, Double levelDbfs, List<String> voices, SkylinePicture picture,
+    record TakeLine(Take take, Integer percent, Recording.Unfinished unfinished, List<Span> missing, Double levelDbfs, List<Voice> voices, SkylinePicture picture,
                     Mending.Trouble fix, List<String> treated, Double louderDb, boolean toErase) {
     }
 
@@ -76,7 +77,7 @@ class TakeLists {
         Map<Long, TakeFindings> findings = sounds.findingsOf(episode.id());
         Map<Long, Recording.Unfinished> unfinished = recording.unfinished(all);
         Map<Long, List<Span>> missing = sounds.missingOf(episode.id());
-        Map<Long, List<String>> names = voices.ofEpisode(episode.id());
+        Map<Long, List<Voice>> names = voices.ofEpisode(episode.id());
         Set<Long> asked = erasing.asked(episode.id());
         List<TakeLine> lines = all.stream().map(take -> new TakeLine(take,
                 take.state() == Take.State.ARRIVED ? sounds.percent(take).orElse(0) : null, unfinished.get(take.id()),
@@ -84,6 +85,7 @@ class TakeLists {
                 Mending.trouble(take, findings.get(take.id()), onPage.get(take.id())).orElse(null), treated(onPage.get(take.id())),
                 louder(take, onPage.get(take.id())), asked.contains(take.id()))).toList();
         model.addAttribute("takes", lines);
+        model.addAttribute("speakers", voices.speakers(episode));
         model.addAttribute("onTheWay", lines.stream().anyMatch(line -> line.percent() != null));
     }
 

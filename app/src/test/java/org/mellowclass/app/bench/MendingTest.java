@@ -9,10 +9,16 @@ import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.
 
 import java.io.IOException;
 import java.nio.file.Files;
+import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.mellowclass.app.people.Voices;
+import org.mellowclass.app.people.Voices.Side;
+import org.mellowclass.app.people.Voices.Speaker;
+import org.mellowclass.app.people.Voices.Voice;
 import org.mellowclass.app.sounds.Sound;
 import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.store.SoundStore;
@@ -43,6 +49,8 @@ class MendingTest {
 
     @Autowired
     private Mending mending;
+    @Autowired
+    private Voices voices;
     @Autowired
     private TakeShelf takes;
     @Autowired
@@ -83,7 +91,7 @@ class MendingTest {
     }
 
     private void mend(long take) {
-        mending.mend(school.student(), school.episodeId(), take);
+        mending.mend(school.student(), school.episodeId(), take, Optional.empty(), Optional.empty());
     }
 
     private float most(Source source) throws IOException {
@@ -114,10 +122,8 @@ class MendingTest {
     }
 
     @Test
-    void two_speakers_on_two_sides_are_one_take_on_two_tracks_in_step_each_with_a_voice() throws IOException {
-        float[] first = Signal.concat(Signal.sine(1, 300, -12, 3), Signal.silence(1, 3)).samples()[0];
-        float[] second = Signal.concat(Signal.silence(1, 3), Signal.sine(1, 500, -12, 3)).samples()[0];
-        long take = take(first, second);
+    void two_speakers_on_two_sides_are_one_take_on_two_tracks_in_step() throws IOException {
+        long take = twoSpeakers();
         assertThat(sounds.findings(take).orElseThrow().noticed()).isEqualTo(Noticed.TWO_SPEAKERS);
         jdbc.sql("INSERT INTO take_voice (take_id, person_id) VALUES (?, ?)").params(take, school.student().id()).update();
         jdbc.sql("INSERT INTO take_voice (take_id, person_id) VALUES (?, ?)").params(take, school.partner().id()).update();
@@ -128,6 +134,35 @@ class MendingTest {
         assertThat(takes.ready(school.episodeId())).as("what was said is still one take").hasSize(1);
         undo("client-undo-2");
         assertThat(timeline().tracks()).hasSize(1);
+    }
+
+    private long twoSpeakers() throws IOException {
+        float[] first = Signal.concat(Signal.sine(1, 300, -12, 3), Signal.silence(1, 3)).samples()[0];
+        float[] second = Signal.concat(Signal.silence(1, 3), Signal.sine(1, 500, -12, 3)).samples()[0];
+        return take(first, second);
+    }
+
+    @Test
+    void each_side_has_its_voice_and_the_other_track_its_name() throws IOException {
+        long take = twoSpeakers();
+        mending.mend(school.student(), school.episodeId(), take, Speaker.of("person-" + school.partner().id()), Speaker.of("person-" + school.student().id()));
+        assertThat(voices.ofEpisode(school.episodeId()).get(take)).extracting(Voice::name, Voice::side)
+                .containsExactly(tuple(school.partner().name(), Side.LEFT), tuple(school.student().name(), Side.RIGHT));
+        assertThat(timeline().tracks()).extracting(Track::name).first().isEqualTo("Noor");
+        assertThat(timeline().tracks().get(1).name()).startsWith(school.student().name());
+    }
+
+    @Test
+    void a_side_is_not_given_to_somebody_of_another_crew_nor_both_to_one() throws IOException {
+        long take = twoSpeakers();
+        Optional<Speaker> own = Speaker.of("person-" + school.student().id());
+        Optional<Speaker> stranger = Speaker.of("person-" + schools.build().student().id());
+        for (Optional<Speaker> right : List.of(stranger, own, Speaker.of("guest-999999999"))) {
+            assertThatThrownBy(() -> mending.mend(school.student(), school.episodeId(), take, own, right)).hasMessage("take.TWO_VOICES");
+        }
+        assertThat(voices.ofEpisode(school.episodeId())).doesNotContainKey(take);
+        assertThat(timeline().tracks()).as("nothing is done by halves").hasSize(1);
+        assertThat(Speaker.of("person-" + "9".repeat(30))).isEmpty();
     }
 
     @Test

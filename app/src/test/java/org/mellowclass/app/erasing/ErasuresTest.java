@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.locks.LockSupport;
 
 import org.junit.jupiter.api.Test;
@@ -100,7 +101,7 @@ class ErasuresTest {
     void whatever_was_made_of_a_take_goes_with_it() throws IOException {
         Schools.School school = schools.build();
         long take = schools.readyTake(school, Signal.of(Frames.RATE, Signal.sine(1, 400, -12, 2).samples()[0], new float[2 * Frames.RATE]), "Noor");
-        mending.mend(school.student(), school.episodeId(), take);
+        mending.mend(school.student(), school.episodeId(), take, Optional.empty(), Optional.empty());
         Schools.await(() -> sounds.ofEpisode(school.episodeId()).size() == 2 && sounds.ofEpisode(school.episodeId()).stream().allMatch(Sound::made));
         List<Path> files = new ArrayList<>();
         for (Sound sound : sounds.ofEpisode(school.episodeId())) {
