@@ -4,6 +4,8 @@ import java.nio.file.Path;
 
 import jakarta.validation.constraints.NotNull;
 import org.springframework.boot.context.properties.ConfigurationProperties;
+import org.springframework.boot.context.properties.bind.DefaultValue;
+import org.springframework.util.unit.DataSize;
 import org.springframework.validation.annotation.Validated;
 
 /**
@@ -11,9 +13,10 @@ import org.springframework.validation.annotation.Validated;
  *
  * @param folder    where sound is stored, and on its way kept
  * @param demo      whether the demo school is loaded into an empty database
+ * @param mostDerived how much is kept of what can be made again
  * @param readyFile written when everything is ready, with what to tell the person who started it; may be null
  */
 @Validated
 @ConfigurationProperties("mellow")
-public record MellowProperties(@NotNull Path folder, boolean demo, Path readyFile) {
+public record MellowProperties(@NotNull Path folder, boolean demo, @DefaultValue("20GB") DataSize mostDerived, Path readyFile) {
 }

@@ -11,7 +11,7 @@ import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.review.HandIns;
-import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.store.KeptBytes;
 import org.mellowclass.app.takes.Take;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -28,17 +28,17 @@ public class Erasures {
     private final HandIns handIns;
     private final AirDesk airDesk;
     private final Access access;
-    private final SoundStore store;
+    private final List<KeptBytes> stores;
     private final TransactionTemplate transaction;
 
-    Erasures(Erasing erasing, PlacedTakes placed, HandIns handIns, AirDesk airDesk, Access access, SoundStore store,
+    Erasures(Erasing erasing, PlacedTakes placed, HandIns handIns, AirDesk airDesk, Access access, List<KeptBytes> stores,
              TransactionTemplate transaction) {
         this.erasing = erasing;
         this.placed = placed;
         this.handIns = handIns;
         this.airDesk = airDesk;
         this.access = access;
-        this.store = store;
+        this.stores = stores;
         this.transaction = transaction;
     }
 
@@ -62,7 +62,9 @@ public class Erasures {
             files.addAll(handIns.makeAgainWithout(episode.id(), takeId));
         });
         for (String key : files) {
-            store.delete(key);
+            for (KeptBytes store : stores) {
+                store.delete(key);
+            }
         }
         return classId;
     }

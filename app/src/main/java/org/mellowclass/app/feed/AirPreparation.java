@@ -13,6 +13,7 @@ import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.store.Held;
 import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
@@ -78,8 +79,8 @@ class AirPreparation {
         LocalDate today = LocalDate.now(clock.withZone(ZoneId.of(feed.timeZone())));
         Tags tags = new Tags(publication.title(), cleared.crewName(), brief.project(), today);
         Path mp3 = scratch.scratchFile(".mp3");
-        try {
-            Mp3Publisher.Published published = publisher.write(() -> open(publicationId, cleared), brief.loudnessLufs(),
+        try (Held mixdown = store.holdWhole(cleared.soundKey())) {
+            Mp3Publisher.Published published = publisher.write(() -> open(publicationId, mixdown.file(), cleared.frames()), brief.loudnessLufs(),
                     brief.ceilingDbtp(), tags, mp3);
             long bytes = Files.size(mp3);
             String key = store.put(mp3);
@@ -95,11 +96,10 @@ class AirPreparation {
         }
     }
 
-    private SampleSource open(long publicationId, HandIns.Cleared cleared) throws IOException {
+    private SampleSource open(long publicationId, Path mixdown, long frames) throws IOException {
         try {
-            SampleSource source = decoder.open(cleared.sound(), decoder.probe(cleared.sound()));
-            return new Reporting(source, cleared.frames(),
-                    read -> jobs.progress(KIND, publicationId, read, cleared.frames()));
+            SampleSource source = decoder.open(mixdown, decoder.probe(mixdown));
+            return new Reporting(source, frames, read -> jobs.progress(KIND, publicationId, read, frames));
         } catch (SoundRefused e) {
             throw new IOException("the kept mixdown cannot be read", e);
         }

@@ -2,14 +2,12 @@ package org.mellowclass.app.feed;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.stream.Collectors;
 
 import com.rometools.rome.io.FeedException;
 import org.mellowclass.app.feed.FeedMapper.Feed;
-import org.springframework.core.io.FileSystemResource;
 import org.springframework.core.io.Resource;
 import org.springframework.http.CacheControl;
 import org.springframework.http.HttpStatus;
@@ -67,10 +65,9 @@ class FeedController {
     @GetMapping("/f/{feedKey}/{episodeKey}/{slug}.mp3")
     ResponseEntity<Resource> sound(@PathVariable String feedKey, @PathVariable String episodeKey, @PathVariable String slug)
             throws IOException {
-        Path file = feeds.sound(feedKey, episodeKey, slug);
         return ResponseEntity.ok().contentType(MP3).eTag(episodeKey)
                 .cacheControl(CacheControl.maxAge(Duration.ZERO).mustRevalidate())
-                .body(new FileSystemResource(file));
+                .body(feeds.sound(feedKey, episodeKey, slug));
     }
 
     @ExceptionHandler

@@ -1,7 +1,6 @@
 package org.mellowclass.app.feed;
 
 import java.io.IOException;
-import java.nio.file.Path;
 import java.util.List;
 
 import org.mellowclass.app.feed.FeedMapper.Feed;
@@ -9,6 +8,7 @@ import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.SkylinePicture;
+import org.springframework.core.io.Resource;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -64,11 +64,11 @@ public class PublicFeed {
         return SkylinePicture.of(handIns.skylineOfPublished(onAir.handInId()), PICTURE_COLUMNS);
     }
 
-    Path sound(String feedKey, String publicKey, String slug) throws IOException {
+    Resource sound(String feedKey, String publicKey, String slug) throws IOException {
         Publication publication = episode(feedKey, publicKey);
         if (!publication.slug().equals(slug)) {
             throw new NotFound();
         }
-        return store.file(publication.soundKey());
+        return store.stream(publication.soundKey());
     }
 }

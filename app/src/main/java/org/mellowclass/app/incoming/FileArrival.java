@@ -7,6 +7,7 @@ import java.util.List;
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.sounds.Arrival;
 import org.mellowclass.app.sounds.SoundPreparation;
+import org.mellowclass.app.store.Held;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.core.sound.Frames;
@@ -40,11 +41,12 @@ class FileArrival implements Arrival {
 
     @Override
     public Made make(Take take, String originalKey, Reporting.Listener permille, Path wav, Path skyline) throws IOException, SoundRefused {
-        Path file = store.file(originalKey);
-        SoundFacts facts = decoder.probe(file);
-        SoundPreparation.Converted sound = preparation.convert(file, facts, permille, wav, skyline);
-        return new Made(originalKey, sound.channels(), sound.frames(), 0,
-                facts.lengthIsCounted() ? cutOff(sound.frames(), sound.expected()) : List.of());
+        try (Held original = store.holdWhole(originalKey)) {
+            SoundFacts facts = decoder.probe(original.file());
+            SoundPreparation.Converted sound = preparation.convert(original.file(), facts, permille, wav, skyline);
+            return new Made(originalKey, sound.channels(), sound.frames(), 0,
+                    facts.lengthIsCounted() ? cutOff(sound.frames(), sound.expected()) : List.of());
+        }
     }
 
     /** What a file promises at its end and does not hold, since it was cut off on its way. */

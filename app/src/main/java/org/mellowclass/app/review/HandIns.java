@@ -2,7 +2,6 @@ package org.mellowclass.app.review;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
@@ -20,12 +19,14 @@ import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;
+import org.mellowclass.app.store.Held;
 import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.store.StoredJson;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.soundcheck.SoundCheck;
+import org.springframework.core.io.Resource;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -170,23 +171,23 @@ public class HandIns {
 
     /** The FLAC file of a ready hand-in. */
     @Transactional(readOnly = true)
-    public Path soundFile(Person viewer, long handInId) throws IOException {
+    public Resource sound(Person viewer, long handInId) throws IOException {
         HandIn handIn = find(viewer, handInId);
         if (!handIn.ready()) {
             throw new NotFound();
         }
-        return store.file(handIn.soundKey());
+        return store.stream(handIn.soundKey());
     }
 
-    /** What is published of a cleared hand-in: its sound, its length at 48 kHz and whose it is. */
-    public record Cleared(Path sound, long frames, String crewName) {
+    /** What is published of a cleared hand-in: the key of its sound, its length at 48 kHz and whose it is. */
+    public record Cleared(String soundKey, long frames, String crewName) {
     }
 
     /** A cleared hand-in, for the job that puts it on air. */
     @Transactional(readOnly = true)
-    public Cleared cleared(long handInId) throws IOException {
+    public Cleared cleared(long handInId) {
         HandIn handIn = handIns.find(handInId).filter(HandIn::cleared).orElseThrow(NotFound::new);
-        return new Cleared(store.file(handIn.soundKey()), handIn.frames(), handIns.crewName(handIn.episodeId()));
+        return new Cleared(handIn.soundKey(), handIn.frames(), handIns.crewName(handIn.episodeId()));
     }
 
     /** As {@link #skyline}, of one that is on air: for everybody. */
@@ -197,9 +198,9 @@ public class HandIns {
 
     /** The whole skyline of a ready hand-in at a level that suits a picture across a page. */
     public byte[] skyline(HandIn handIn) {
-        try {
-            int bins = (int) SkylineFile.bins(LEVEL_FOR_PICTURES, handIn.frames());
-            return SkylineFile.read(store.file(handIn.skylineKey()), LEVEL_FOR_PICTURES, handIn.frames(), 0, bins);
+        int bins = (int) SkylineFile.bins(LEVEL_FOR_PICTURES, handIn.frames());
+        try (Held skyline = store.hold(handIn.skylineKey())) {
+            return SkylineFile.read(skyline.file(), LEVEL_FOR_PICTURES, handIn.frames(), 0, bins);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

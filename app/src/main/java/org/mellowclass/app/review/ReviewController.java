@@ -12,7 +12,6 @@ import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.core.soundcheck.WorkingLevel;
 import jakarta.servlet.http.HttpServletResponse;
-import org.springframework.core.io.FileSystemResource;
 import org.springframework.core.io.Resource;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
@@ -96,7 +95,7 @@ class ReviewController {
     @GetMapping("/hand-ins/{handInId}/sound")
     ResponseEntity<Resource> sound(@AuthenticationPrincipal Person viewer, @PathVariable long handInId) throws IOException {
         return ResponseEntity.ok().contentType(FLAC).cacheControl(CacheControl.noStore())
-                .body(new FileSystemResource(handIns.soundFile(viewer, handInId)));
+                .body(handIns.sound(viewer, handInId));
     }
 
     private void addHandIn(Person viewer, long handInId, Model model) {

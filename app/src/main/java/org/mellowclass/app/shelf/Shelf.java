@@ -1,7 +1,6 @@
 package org.mellowclass.app.shelf;
 
 import java.io.IOException;
-import java.nio.file.Path;
 import java.time.Clock;
 import java.util.List;
 import java.util.Locale;
@@ -14,6 +13,7 @@ import org.mellowclass.app.incoming.IncomingFiles;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.store.Held;
 import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.web.Fields;
@@ -21,6 +21,7 @@ import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.sound.Span;
 import org.springframework.dao.DuplicateKeyException;
+import org.springframework.core.io.Resource;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -151,17 +152,19 @@ public class Shelf {
         return jobs.percent(ShelfConversion.KIND, sound.id());
     }
 
-    public Path file(Person viewer, long soundId) throws IOException {
+    public Resource file(Person viewer, long soundId) throws IOException {
         ShelfSound sound = sound(viewer, soundId);
         if (!sound.ready()) {
             throw new NotFound();
         }
-        return store.file(sound.soundKey());
+        return store.stream(sound.soundKey());
     }
 
     /** The skyline of a ready sound, at the coarsest level that has so many bins or at the finest. */
     public byte[] smallSkyline(ShelfSound sound, int bins) throws IOException {
-        return SkylineFile.readWhole(store.file(sound.skylineKey()), sound.frames(), bins);
+        try (Held skyline = store.hold(sound.skylineKey())) {
+            return SkylineFile.readWhole(skyline.file(), sound.frames(), bins);
+        }
     }
 
     /** A copy of a ready sound and its excerpts on another class's shelf: the same files. Returns the new ids by the old. */

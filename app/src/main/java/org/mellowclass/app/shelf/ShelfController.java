@@ -15,7 +15,6 @@ import org.mellowclass.app.web.SkylinePicture;
 import org.mellowclass.app.web.Words;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
-import org.springframework.core.io.FileSystemResource;
 import org.springframework.core.io.Resource;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
@@ -117,7 +116,7 @@ class ShelfController {
     @GetMapping("/shelf/{soundId}/sound")
     ResponseEntity<Resource> sound(@AuthenticationPrincipal Person viewer, @PathVariable long soundId) throws IOException {
         return ResponseEntity.ok().contentType(WAV).cacheControl(CacheControl.noStore())
-                .body(new FileSystemResource(shelf.file(viewer, soundId)));
+                .body(shelf.file(viewer, soundId));
     }
 
     /** What the bench offers of a sound; an excerpt is offered as a sound of its own. */

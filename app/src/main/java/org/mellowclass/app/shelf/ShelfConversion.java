@@ -12,6 +12,7 @@ import org.mellowclass.app.sounds.SoundPreparation.Converted;
 import org.mellowclass.app.sounds.TakeFindings;
 import org.mellowclass.app.sounds.TakeMeasuring;
 import org.mellowclass.app.sounds.TakeSounds;
+import org.mellowclass.app.store.Held;
 import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
@@ -68,8 +69,8 @@ class ShelfConversion {
         }
         Path wav = scratch.scratchFile(".wav");
         Path skyline = scratch.scratchFile(".skyline");
-        try {
-            Path file = store.file(sound.originalKey());
+        try (Held original = store.holdWhole(sound.originalKey())) {
+            Path file = original.file();
             SoundFacts facts = decoder.probe(file);
             Converted made = preparation.convert(file, facts, permille -> jobs.progress(KIND, soundId, permille, 1000), wav, skyline);
             if (made.frames() == 0) {

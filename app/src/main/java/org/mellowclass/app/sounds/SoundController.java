@@ -3,7 +3,6 @@ package org.mellowclass.app.sounds;
 import java.io.IOException;
 
 import org.mellowclass.app.people.Person;
-import org.springframework.core.io.FileSystemResource;
 import org.springframework.core.io.Resource;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
@@ -28,7 +27,7 @@ class SoundController {
     @GetMapping("/takes/{takeId}/sound")
     ResponseEntity<Resource> sound(@AuthenticationPrincipal Person viewer, @PathVariable long takeId) throws IOException {
         return ResponseEntity.ok().contentType(WAV).cacheControl(CacheControl.noStore())
-                .body(new FileSystemResource(sounds.soundFile(viewer, takeId)));
+                .body(sounds.sound(viewer, takeId));
     }
 
     @GetMapping("/sounds/{soundId}/skyline/{level}/{tile}")

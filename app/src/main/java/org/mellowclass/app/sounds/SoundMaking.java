@@ -118,7 +118,7 @@ public class SoundMaking {
                 refuse(take, SoundRefused.Reason.EMPTY);
                 return;
             }
-            keep(take, arrival, made, arrival.canBeMadeAgain() ? store.putUnsynced(wav) : store.put(wav), store.put(skyline));
+            keep(take, arrival, made, arrival.canBeMadeAgain() ? store.putUnsettled(wav) : store.put(wav), store.put(skyline));
         } catch (SoundRefused refused) {
             refuse(take, refused.reason());
         } catch (IOException failed) {

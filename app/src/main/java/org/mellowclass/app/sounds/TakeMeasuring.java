@@ -8,6 +8,7 @@ import java.util.Optional;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
+import org.mellowclass.app.store.Held;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.store.StoredJson;
 import org.mellowclass.app.takes.Take;
@@ -68,7 +69,7 @@ public class TakeMeasuring {
         if (!soundIsWhole(take)) {
             throw new IOException("the sound of take " + takeId + " was cut off, and is made again");
         }
-        store.sync(soundKey(take));
+        store.settle(soundKey(take));
         TakeFindings measured = measure(take);
         transaction.executeWithoutResult(status -> {
             access.hold(take.episodeId());
@@ -83,7 +84,7 @@ public class TakeMeasuring {
 
     /** Whether nothing is missing of a ready take's file, as it may be after a power cut. */
     boolean soundIsWhole(Take take) {
-        try (WavReader sound = WavReader.open(store.file(soundKey(take)))) {
+        try (Held held = store.hold(soundKey(take)); WavReader sound = WavReader.open(held.file())) {
             return sound.frames() == take.frames();
         } catch (IOException cutOff) {
             return false;
@@ -96,13 +97,14 @@ public class TakeMeasuring {
     }
 
     private TakeFindings measure(Take take) throws IOException {
-        Path sound = store.file(soundKey(take));
         String originalKey = sounds.original(take.id()).map(SoundMapper.Original::originalKey).orElse(null);
-        if (originalKey == null) {
-            return preparation.measure(WavReader.open(sound), Search.FULL_SCALE_AND_FLAT_TOPS, WavReader.open(sound));
+        try (Held sound = store.hold(soundKey(take)); Held original = store.hold(originalKey == null ? soundKey(take) : originalKey)) {
+            return measure(take, sound.file(), original.file(), originalKey == null || take.origin() == Take.Origin.RECORDED);
         }
-        Path original = store.file(originalKey);
-        if (take.origin() == Take.Origin.RECORDED) {
+    }
+
+    private TakeFindings measure(Take take, Path sound, Path original, boolean originalIsWav) throws IOException {
+        if (originalIsWav) {
             return preparation.measure(WavReader.open(original), Search.FULL_SCALE_AND_FLAT_TOPS, WavReader.open(sound));
         }
         try {

@@ -2,7 +2,6 @@ package org.mellowclass.app.sounds;
 
 import java.io.IOException;
 import java.nio.file.NoSuchFileException;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -18,6 +17,8 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;
+import org.mellowclass.app.store.DerivedStore;
+import org.mellowclass.app.store.Held;
 import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.store.StoredJson;
@@ -38,6 +39,7 @@ import org.mellowclass.core.soundcheck.WorkingLevel;
 import org.mellowclass.core.timeline.edit.Gains;
 import org.mellowclass.core.timeline.edit.TakeFacts;
 import org.mellowclass.core.treatment.Treatment;
+import org.springframework.core.io.Resource;
 import org.springframework.stereotype.Service;
 
 /** Finds the sounds of takes, their pictures, and what was measured of them. */
@@ -56,16 +58,18 @@ public class TakeSounds implements Sounds {
     private final TakeShelf shelf;
     private final Treating treating;
     private final SoundStore store;
+    private final DerivedStore derived;
     private final Jobs jobs;
     private final StoredJson<List<ClippedSpot>> spots;
     private final StoredJson<List<Span>> spans;
 
-    TakeSounds(SoundMapper sounds, TakeRows takes, TakeShelf shelf, Treating treating, SoundStore store, Jobs jobs, ObjectMapper json) {
+    TakeSounds(SoundMapper sounds, TakeRows takes, TakeShelf shelf, Treating treating, SoundStore store, DerivedStore derived, Jobs jobs, ObjectMapper json) {
         this.sounds = sounds;
         this.takes = takes;
         this.shelf = shelf;
         this.treating = treating;
         this.store = store;
+        this.derived = derived;
         this.jobs = jobs;
         this.spots = spotsAsStored(json);
         this.spans = spansAsStored(json);
@@ -139,9 +143,9 @@ public class TakeSounds implements Sounds {
         return jobs.percent(SoundMaking.KIND, take.id());
     }
 
-    /** The file of a take as it is, for hearing it alone. */
-    public Path soundFile(Person viewer, long takeId) throws IOException {
-        return store.file(asItIs(shelf.readyTake(viewer, takeId)).soundKey());
+    /** A take as it is, for hearing it alone. */
+    public Resource sound(Person viewer, long takeId) throws IOException {
+        return store.stream(asItIs(shelf.readyTake(viewer, takeId)).soundKey());
     }
 
     /** One tile of a sound's skyline: peak and RMS bytes by turns, see {@link Skyline}. */
@@ -152,14 +156,19 @@ public class TakeSounds implements Sounds {
             throw new NotFound();
         }
         Sound made = made(sound);
-        return SkylineFile.read(store.file(made.skylineKey()), level, made.treatment().frames(take.frames()), (long) tile * TILE_BINS, TILE_BINS);
+        try (Held skyline = hold(made, made.skylineKey())) {
+            return SkylineFile.read(skyline.file(), level, made.treatment().frames(take.frames()), (long) tile * TILE_BINS, TILE_BINS);
+        }
     }
 
     /** The working level of what is spoken in a ready take, from its skyline; empty for silence. */
     public OptionalDouble workingLevel(Take take) throws IOException {
         int level = Skyline.FRAMES_A_BIN.length - 1;
         int binsASecond = Frames.RATE / Skyline.FRAMES_A_BIN[level] + 1;
-        byte[] bins = SkylineFile.read(store.file(asItIs(take).skylineKey()), level, take.frames(), take.leadFrames() / Skyline.FRAMES_A_BIN[level], TILE_BINS);
+        byte[] bins;
+        try (Held skyline = store.hold(asItIs(take).skylineKey())) {
+            bins = SkylineFile.read(skyline.file(), level, take.frames(), take.leadFrames() / Skyline.FRAMES_A_BIN[level], TILE_BINS);
+        }
         List<Double> peaks = new ArrayList<>();
         for (int bin = 0; bin < bins.length / 2; bin += binsASecond) {
             int peak = 0;
@@ -180,7 +189,9 @@ public class TakeSounds implements Sounds {
 
     /** The whole skyline of a ready take, in at least so many bins where it has them, for a small picture. */
     public byte[] smallSkyline(Take take, int bins) throws IOException {
-        return SkylineFile.readWhole(store.file(asItIs(take).skylineKey()), take.frames(), bins);
+        try (Held skyline = store.hold(asItIs(take).skylineKey())) {
+            return SkylineFile.readWhole(skyline.file(), take.frames(), bins);
+        }
     }
 
     /** Names for the pictures of the ready takes of a class that has been let through, which change when they do. */
@@ -201,14 +212,25 @@ public class TakeSounds implements Sounds {
             }
         }
         Sound made = sound.isPresent() ? made(sound.get()) : made(treating.want(takeId, treatment));
+        Held held = hold(made, made.soundKey());
         try {
-            return WavReader.open(store.file(made.soundKey()));
+            return new HeldSound(WavReader.open(held.file()), held);
+        } catch (IOException | RuntimeException failed) {
+            held.close();
+            throw failed;
+        }
+    }
+
+    /** One of the two files of a sound that is made; if it can be made again and is gone, that is asked for. */
+    private Held hold(Sound made, String key) throws IOException {
+        if (made.treatment().equals(Treatment.NONE)) {
+            return store.hold(key);
+        }
+        try {
+            return derived.hold(key);
         } catch (NoSuchFileException lost) {
-            if (treatment.equals(Treatment.NONE)) {
-                throw lost;
-            }
             treating.lost(made);
-            throw new SoundNotMade(takeId);
+            throw new SoundNotMade(made.takeId());
         }
     }
 

@@ -7,6 +7,8 @@ import java.nio.file.Path;
 import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.people.Access;
+import org.mellowclass.app.store.DerivedStore;
+import org.mellowclass.app.store.Held;
 import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.Take;
@@ -35,19 +37,21 @@ public class Treating {
     private final TakeMeasuring measuring;
     private final SoundPreparation preparation;
     private final SoundStore store;
+    private final DerivedStore derived;
     private final Scratch scratch;
     private final Access access;
     private final ApplicationEventPublisher events;
     private final Jobs jobs;
     private final TransactionTemplate transaction;
 
-    Treating(SoundMapper sounds, TakeRows takes, TakeMeasuring measuring, SoundPreparation preparation, SoundStore store, Scratch scratch, Access access, ApplicationEventPublisher events,
-             Jobs jobs, TransactionTemplate transaction) {
+    Treating(SoundMapper sounds, TakeRows takes, TakeMeasuring measuring, SoundPreparation preparation, SoundStore store, DerivedStore derived, Scratch scratch, Access access,
+             ApplicationEventPublisher events, Jobs jobs, TransactionTemplate transaction) {
         this.sounds = sounds;
         this.takes = takes;
         this.measuring = measuring;
         this.preparation = preparation;
         this.store = store;
+        this.derived = derived;
         this.scratch = scratch;
         this.access = access;
         this.events = events;
@@ -98,12 +102,12 @@ public class Treating {
             return;
         }
         TakeFindings findings = measuring.ensure(take.id());
-        Path whole = store.file(sounds.of(take.id(), TreatmentCodec.AS_IT_IS).orElseThrow().soundKey());
         Path wav = scratch.scratchFile(".wav");
         Path skyline = scratch.scratchFile(".skyline");
-        try (SampleSource treated = sound.treatment().process(WavReader.open(whole), findings.forTreatment())) {
+        try (Held whole = store.holdWhole(sounds.of(take.id(), TreatmentCodec.AS_IT_IS).orElseThrow().soundKey());
+             SampleSource treated = sound.treatment().process(WavReader.open(whole.file()), findings.forTreatment())) {
             preparation.convert(treated, take.frames(), read -> jobs.progress(KIND, soundId, read, take.frames()), wav, skyline);
-            keep(sound, take, store.put(wav), store.put(skyline), treated.channels());
+            keep(sound, take, derived.put(wav), derived.put(skyline), treated.channels());
         } finally {
             jobs.ended(KIND, soundId);
             Files.deleteIfExists(wav);
@@ -123,8 +127,8 @@ public class Treating {
             return wanted;
         });
         if (!Boolean.TRUE.equals(kept)) {
-            store.delete(soundKey);
-            store.delete(skylineKey);
+            derived.delete(soundKey);
+            derived.delete(skylineKey);
         }
     }
 

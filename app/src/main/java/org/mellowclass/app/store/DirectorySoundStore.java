@@ -1,34 +1,41 @@
 package org.mellowclass.app.store;
 
 import java.io.IOException;
-import java.nio.channels.FileChannel;
 import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
-import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.FileTime;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
-import java.util.regex.Pattern;
 import java.util.stream.Stream;
 
 import org.mellowclass.app.MellowProperties;
+import org.springframework.core.io.FileSystemResource;
+import org.springframework.core.io.Resource;
 import org.springframework.stereotype.Component;
 
-/** A store in a folder: {@code sounds/ab/abcdef…}; work on its way lies in {@code arriving/}. */
+/**
+ * A store in a folder: {@code sounds/ab/abcdef…} with checksums beside the files; work on its way lies in {@code arriving/}, and what was
+ * swept in {@code bin/}.
+ */
 @Component
 class DirectorySoundStore implements SoundStore, Scratch {
 
-    private static final Pattern KEY = Pattern.compile("[0-9a-f]{32}");
+    /** So few files are swept without a question. */
+    private static final int FEW = 20;
+    /** A larger share than this is a mistake. */
+    private static final double SMALL_SHARE = 0.1;
 
-    private final Path sounds;
+    private final KeyedFolder sounds;
     private final Path arriving;
+    private final Path bin;
 
     DirectorySoundStore(MellowProperties properties) throws IOException {
         Path folder = properties.folder().toAbsolutePath();
-        sounds = Files.createDirectories(folder.resolve("sounds"));
+        sounds = new KeyedFolder(folder.resolve("sounds"));
         arriving = Files.createDirectories(folder.resolve("arriving"));
+        bin = Files.createDirectories(folder.resolve("bin"));
     }
 
     /** Beside the store, so that moving a file into it is one step. */
@@ -39,64 +46,94 @@ class DirectorySoundStore implements SoundStore, Scratch {
 
     @Override
     public String put(Path finished) throws IOException {
-        sync(finished);
-        return putUnsynced(finished);
-    }
-
-    @Override
-    public String putUnsynced(Path finished) throws IOException {
+        KeyedFolder.sync(finished);
         String key = RandomKey.next();
-        Path target = path(key);
-        Files.createDirectories(target.getParent());
-        Files.move(finished, target, StandardCopyOption.ATOMIC_MOVE);
+        Checksum.write(sounds.path(key), Checksum.of(finished));
+        KeyedFolder.syncEntry(sounds.moveIn(finished, key));
         return key;
     }
 
     @Override
-    public void sync(String key) throws IOException {
-        sync(file(key));
-    }
-
-    private static void sync(Path file) throws IOException {
-        try (FileChannel channel = FileChannel.open(file, StandardOpenOption.WRITE)) {
-            channel.force(true);
-        }
+    public String putUnsettled(Path finished) throws IOException {
+        String key = RandomKey.next();
+        sounds.moveIn(finished, key);
+        return key;
     }
 
     @Override
-    public Path file(String key) throws IOException {
-        Path file = path(key);
-        if (!Files.exists(file)) {
-            throw new NoSuchFileException("sound " + key);
+    public void settle(String key) throws IOException {
+        Path file = sounds.existing(key);
+        KeyedFolder.sync(file);
+        if (!Files.exists(Checksum.besides(file))) {
+            Checksum.write(file, Checksum.of(file));
         }
-        return file;
+        KeyedFolder.syncEntry(file);
     }
 
+    @Override
+    public Held hold(String key) throws IOException {
+        return new Held(sounds.existing(key), () -> { });
+    }
+
+    @Override
+    public Held holdWhole(String key) throws IOException {
+        Held held = hold(key);
+        if (!Checksum.fits(held.file())) {
+            throw new DamagedFile(key);
+        }
+        return held;
+    }
+
+    @Override
+    public Resource stream(String key) throws IOException {
+        return new FileSystemResource(sounds.existing(key));
+    }
+
+    /** What is erased on purpose is not left in the bin either. */
     @Override
     public void delete(String key) throws IOException {
-        Files.deleteIfExists(path(key));
+        Path file = sounds.path(key);
+        for (Path each : List.of(file, Checksum.besides(file))) {
+            Files.deleteIfExists(each);
+            Files.deleteIfExists(bin.resolve(each.getFileName()));
+        }
     }
 
     @Override
-    public int sweep(Set<String> keep, Instant writtenBefore) throws IOException {
-        int deleted = 0;
-        for (Path folder : List.of(sounds, arriving)) {
-            try (Stream<Path> files = Files.walk(folder).filter(Files::isRegularFile)) {
-                for (Path file : (Iterable<Path>) files::iterator) {
-                    boolean old = Files.getLastModifiedTime(file).toInstant().isBefore(writtenBefore);
-                    if (old && !keep.contains(file.getFileName().toString()) && Files.deleteIfExists(file)) {
-                        deleted++;
-                    }
+    public int sweep(Set<String> keep, Instant writtenBefore, Instant binnedBefore) throws IOException {
+        emptyBin(binnedBefore);
+        List<Path> unnamed = new ArrayList<>();
+        int all = 0;
+        for (Path folder : List.of(sounds.folder(), arriving)) {
+            for (Path file : filesIn(folder)) {
+                all++;
+                String key = file.getFileName().toString().replace(Checksum.SUFFIX, "");
+                if (!keep.contains(key) && Files.getLastModifiedTime(file).toInstant().isBefore(writtenBefore)) {
+                    unnamed.add(file);
                 }
             }
         }
-        return deleted;
+        if (!unnamed.isEmpty() && (keep.isEmpty() || unnamed.size() > FEW && unnamed.size() > SMALL_SHARE * all)) {
+            throw new SuspiciousSweep(unnamed.size(), all);
+        }
+        for (Path file : unnamed) {
+            Path binned = Files.move(file, bin.resolve(file.getFileName()));
+            Files.setLastModifiedTime(binned, FileTime.from(Instant.now()));
+        }
+        return unnamed.size();
     }
 
-    private Path path(String key) {
-        if (!KEY.matcher(key).matches()) {
-            throw new IllegalArgumentException("not a key of the sound store");
+    private void emptyBin(Instant binnedBefore) throws IOException {
+        for (Path file : filesIn(bin)) {
+            if (Files.getLastModifiedTime(file).toInstant().isBefore(binnedBefore)) {
+                Files.deleteIfExists(file);
+            }
         }
-        return sounds.resolve(key.substring(0, 2)).resolve(key);
+    }
+
+    private static List<Path> filesIn(Path folder) throws IOException {
+        try (Stream<Path> files = Files.walk(folder)) {
+            return files.filter(Files::isRegularFile).toList();
+        }
     }
 }

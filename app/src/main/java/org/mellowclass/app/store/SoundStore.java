@@ -5,31 +5,31 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.Set;
 
-/** Keeps files of sound under random keys. A file that was put never changes. */
-public interface SoundStore {
-
-    /** Moves a finished file into the store: synced, then renamed, then given a key. */
-    String put(Path finished) throws IOException;
+/** Keeps what cannot be made again: what people brought and said, takes and mixdowns, each with its checksum. */
+public interface SoundStore extends KeptBytes {
 
     /**
-     * As {@link #put}, but a power cut may still take from it: for what can be made again, and must not wait for the disk.
+     * As {@link #put}, but a power cut may still take from it and it has no checksum: for what can be made again until
+     * {@link #settle}, and must not wait for the disk.
      */
-    String putUnsynced(Path finished) throws IOException;
+    String putUnsettled(Path finished) throws IOException;
 
-    /** Makes sure that a power cut takes nothing from a file. */
-    void sync(String key) throws IOException;
-
-    /** The file of a key, for reading. */
-    Path file(String key) throws IOException;
-
-    /** Deletes a file; one that is gone already is no error. */
-    void delete(String key) throws IOException;
+    /** Makes sure that a power cut takes nothing from a file, and keeps its checksum. */
+    void settle(String key) throws IOException;
 
     /**
-     * Deletes files, finished or on their way, that were last written before a moment and whose keys are not among those
-     * to keep.
+     * As {@link #hold}, for what is read whole.
      *
-     * @return how many
+     * @throws DamagedFile if it is not what was put
      */
-    int sweep(Set<String> keep, Instant writtenBefore) throws IOException;
+    Held holdWhole(String key) throws IOException;
+
+    /**
+     * Moves files, finished or on their way, that were last written before a moment and whose keys are not among those to keep into
+     * the bin, and empties the bin of what has lain there since before another.
+     *
+     * @return how many have been moved
+     * @throws SuspiciousSweep if that would be more than a small share, as after a mistake in the database; nothing is moved then
+     */
+    int sweep(Set<String> keep, Instant writtenBefore, Instant binnedBefore) throws IOException;
 }

@@ -21,7 +21,7 @@ import org.mellowclass.app.people.Voices.Speaker;
 import org.mellowclass.app.people.Voices.Voice;
 import org.mellowclass.app.sounds.Sound;
 import org.mellowclass.app.sounds.TakeSounds;
-import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.store.DerivedStore;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.As;
@@ -56,7 +56,7 @@ class MendingTest {
     @Autowired
     private JdbcClient jdbc;
     @Autowired
-    private SoundStore store;
+    private DerivedStore derived;
     @Autowired
     private MockMvc mvc;
     @Autowired
@@ -205,7 +205,7 @@ class MendingTest {
         Source source = timeline().clipsOf(take).get(0).source();
         most(source);
         Sound made = sounds.ofEpisode(school.episodeId()).stream().filter(it -> it.treatment().equals(source.treatment())).findFirst().orElseThrow();
-        Files.delete(store.file(made.soundKey()));
+        Files.delete(derived.hold(made.soundKey()).file());
         long revision = bench.head(school.student(), school.episodeId()).seq();
         mvc.perform(get("/episodes/" + school.episodeId() + "/sound/" + revision + "/raw/0-4800").with(As.person(school.student())))
                 .andExpect(status().isAccepted());

@@ -24,6 +24,8 @@ import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.sounds.Sound;
 import org.mellowclass.app.sounds.TakeSounds;
+import org.mellowclass.app.store.DerivedStore;
+import org.mellowclass.app.store.KeptBytes;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.testing.AppTest;
@@ -33,6 +35,7 @@ import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.testing.Signal;
 import org.mellowclass.media.SoundDecoder;
+import org.mellowclass.core.treatment.Treatment;
 import org.springframework.beans.factory.annotation.Autowired;
 
 @AppTest
@@ -46,6 +49,8 @@ class ErasuresTest {
     private Mending mending;
     @Autowired
     private SoundStore store;
+    @Autowired
+    private DerivedStore derived;
     @Autowired
     private Bench bench;
     @Autowired
@@ -74,8 +79,8 @@ class ErasuresTest {
         handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
         airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.", true);
         Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());
-        Path sound = sounds.soundFile(school.student(), take);
-        Path mixdown = handIns.soundFile(school.student(), handIn.id());
+        Path sound = sounds.sound(school.student(), take).getFile().toPath();
+        Path mixdown = handIns.sound(school.student(), handIn.id()).getFile().toPath();
         long before = bench.head(school.student(), school.episodeId()).seq();
 
         erasing.ask(school.student(), take);
@@ -88,10 +93,10 @@ class ErasuresTest {
         assertThat(mixdown).doesNotExist();
         assertThat(airDesk.onAir(school.episodeId())).isEmpty();
         assertThat(Bench.takesIn(bench.head(school.student(), school.episodeId()).timeline())).containsExactly(kept);
-        assertThatThrownBy(() -> sounds.soundFile(school.student(), take)).isInstanceOf(NotFound.class);
+        assertThatThrownBy(() -> sounds.sound(school.student(), take)).isInstanceOf(NotFound.class);
         Schools.await(() -> handIns.find(school.student(), handIn.id()).ready());
         assertThat(handIns.find(school.student(), handIn.id()).decision()).as("what was cleared is not this any more").isNull();
-        assertThat(Files.size(handIns.soundFile(school.student(), handIn.id()))).isPositive();
+        assertThat(handIns.sound(school.student(), handIn.id()).contentLength()).isPositive();
         assertThat(preview.raw(school.student(), school.episodeId(), before, 0, Frames.RATE))
                 .as("in an earlier revision there is silence in its place").hasSize(4 * Frames.RATE);
         assertThat(erasing.requests(access.taughtClass(school.teacher(), school.classId()))).isEmpty();
@@ -105,8 +110,9 @@ class ErasuresTest {
         Schools.await(() -> sounds.ofEpisode(school.episodeId()).size() == 2 && sounds.ofEpisode(school.episodeId()).stream().allMatch(Sound::made));
         List<Path> files = new ArrayList<>();
         for (Sound sound : sounds.ofEpisode(school.episodeId())) {
-            files.add(store.file(sound.soundKey()));
-            files.add(store.file(sound.skylineKey()));
+            KeptBytes kept = sound.treatment().equals(Treatment.NONE) ? store : derived;
+            files.add(kept.hold(sound.soundKey()).file());
+            files.add(kept.hold(sound.skylineKey()).file());
         }
         erasures.erase(school.teacher(), take);
         assertThat(files).hasSize(4).allSatisfy(file -> assertThat(file).doesNotExist());
@@ -125,7 +131,7 @@ class ErasuresTest {
         LockSupport.parkNanos(Duration.ofMillis(milliseconds).toNanos());
         erasures.erase(school.teacher(), take);
         Schools.await(() -> handIns.find(school.student(), handIn.id()).ready());
-        Path sound = handIns.soundFile(school.student(), handIn.id());
+        Path sound = handIns.sound(school.student(), handIn.id()).getFile().toPath();
         try (SampleSource decoded = decoder.open(sound, decoder.probe(sound))) {
             float[] heard = Signal.read(decoded).samples()[0];
             for (int i = 5 * Frames.RATE / 2; i < heard.length; i++) {

@@ -119,7 +119,7 @@ class FeedTest {
         assertThat(get(page).statusCode()).isEqualTo(200);
         assertThat(get(page + "/another-name.mp3").statusCode()).isEqualTo(404);
         assertThat(get("/f/00112233445566778899aabbccddeeff/" + published.publicKey()).statusCode()).isEqualTo(404);
-        Path file = store.file(published.soundKey());
+        Path file = store.hold(published.soundKey()).file();
 
         airDesk.takeOff(school.teacher(), school.episodeId());
 

@@ -125,7 +125,7 @@ class BringingInTest {
         long id = schools.readyTake(school, Signal.sine(44_100, 300, 0, 2, -6), "Noor");
         Take whole = takes.ready(school.episodeId()).get(id);
         String wholeKey = schools.sound(school, id).soundKey();
-        try (FileChannel file = FileChannel.open(store.file(wholeKey), StandardOpenOption.WRITE)) {
+        try (FileChannel file = FileChannel.open(store.hold(wholeKey).file(), StandardOpenOption.WRITE)) {
             file.truncate(file.size() / 2);
         }
         database.sql("DELETE FROM take_findings WHERE take_id = ?").param(id).update();
@@ -134,9 +134,9 @@ class BringingInTest {
         Schools.await(() -> sounds.findings(id).isPresent());
         Take again = takes.ready(school.episodeId()).get(id);
         assertThat(sounds.findings(id)).isPresent();
-        assertThatThrownBy(() -> store.file(wholeKey)).as("what was cut off is gone").isInstanceOf(IOException.class);
+        assertThatThrownBy(() -> store.hold(wholeKey).file()).as("what was cut off is gone").isInstanceOf(IOException.class);
         assertThat(again.frames()).isEqualTo(whole.frames());
-        assertThat(Files.size(store.file(schools.sound(school, id).soundKey()))).isGreaterThan(again.frames() * Float.BYTES);
+        assertThat(Files.size(store.hold(schools.sound(school, id).soundKey()).file())).isGreaterThan(again.frames() * Float.BYTES);
         assertThat(bench.head(school.student(), school.episodeId()).timeline().tracks()).singleElement()
                 .satisfies(track -> assertThat(track.clips()).hasSize(1));
     }

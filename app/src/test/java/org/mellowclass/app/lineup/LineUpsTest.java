@@ -121,7 +121,7 @@ class LineUpsTest {
     void a_comparison_that_could_not_be_made_says_so_and_can_be_asked_for_again() throws Exception {
         long first = schools.readyTake(school, Signal.noise(1, -12, 8, 1), "Noor");
         long second = schools.readyTake(school, Signal.noise(1, -12, 8, 2), "Tess");
-        Path sound = store.file(schools.sound(school, second).soundKey());
+        Path sound = store.hold(schools.sound(school, second).soundKey()).file();
         byte[] kept = Files.readAllBytes(sound);
         Files.delete(sound);
         assertThat(measured(List.of(first, second)).state()).isEqualTo(LinedUp.State.FAILED);

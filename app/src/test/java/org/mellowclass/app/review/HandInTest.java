@@ -58,7 +58,7 @@ class HandInTest {
         HandIn handIn = schools.readyHandIn(school);
         LoudnessMeter loudness = new LoudnessMeter(2);
         TruePeakMeter peak = new TruePeakMeter(2);
-        var file = handIns.soundFile(school.teacher(), handIn.id());
+        var file = handIns.sound(school.teacher(), handIn.id()).getFile().toPath();
         try (SampleSource sound = decoder.open(file, decoder.probe(file))) {
             assertThat(SampleSink.drain(sound, loudness, peak)).isEqualTo(Schools.speech().frames());
         }
