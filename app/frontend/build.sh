@@ -17,8 +17,9 @@ mkdir -p "$target/vendor/files" "$target/css"
 modules=../src/main/resources/static/js/vendor
 for module in lit-html/lit-html lit-html/directive lit-html/directive-helpers lit-html/directives/live lit-html/directives/repeat idb/build/index; do
   mkdir -p "$modules/$(dirname "$module")"
-  cp "node_modules/$module.js" "$modules/$module.js"
-  echo "export * from '$module.js';" > "$modules/$module.d.ts"
+  # as old as they are, so that no build follows from them
+  cp -p "node_modules/$module.js" "$modules/$module.js"
+  [ -f "$modules/$module.d.ts" ] || echo "export * from '$module.js';" > "$modules/$module.d.ts"
 done
 
 cp node_modules/htmx.org/dist/htmx.min.js "$target/vendor/htmx.js"

@@ -64,6 +64,9 @@ page.onSelected(() => {
   notes.arrange();
 });
 
+// what opens or closes in the margin moves the cards below it
+document.getElementById('track-gains-card')?.addEventListener('toggle', () => notes.arrange());
+
 // ---- editing
 
 /** Does an edit, and shows what has become of the page. @param {() => Promise<unknown>} work */

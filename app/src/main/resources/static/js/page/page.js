@@ -15,7 +15,7 @@ import * as state from './state.js';
 /** @typedef {import('./types.js').TimelineView} TimelineView */
 
 /** Above and under the rows. */
-const MARGINS = 36;
+const MARGINS = 48;
 /** As in the styles. */
 const NARROW = 900;
 
