@@ -39,7 +39,8 @@ public final class Mp3Publisher {
      * @param finished    opens the sound at 48 kHz, stereo; opened once for each try
      * @param targetLufs  loudness of the decoded MP3, reached within 0.2 LU
      * @param ceilingDbtp true peak that the decoded MP3 does not pass
-     * @throws IOException if it has not measured right after five tries, or cannot be written
+     * @throws IllegalStateException if it has not measured right after five tries
+     * @throws IOException           if it cannot be written
      */
     public Published write(Mastering.Opening finished, double targetLufs, double ceilingDbtp, Tags tags, Path target)
             throws IOException, SoundRefused {
@@ -59,7 +60,7 @@ public final class Mp3Publisher {
                 ceiling -= overDb + EXTRA_DB;
             }
         }
-        throw new IOException("the MP3 measures " + best + " and could not be corrected");
+        throw new IllegalStateException("the MP3 measures " + best + " and could not be corrected");
     }
 
     private Published measure(Path mp3) throws IOException, SoundRefused {
@@ -68,8 +69,8 @@ public final class Mp3Publisher {
         TruePeakMeter peak = new TruePeakMeter(facts.channels());
         try (SampleSource decoded = decoder.open(mp3, facts)) {
             long frames = SampleSink.drain(decoded, loudness, peak);
-            return new Published(loudness.integrated().orElseThrow(() -> new IOException("the episode is silent")),
-                    peak.truePeakDbtp().orElseThrow(() -> new IOException("the episode is silent")), frames);
+            return new Published(loudness.integrated().orElseThrow(() -> new IllegalStateException("the episode is silent")),
+                    peak.truePeakDbtp().orElseThrow(() -> new IllegalStateException("the episode is silent")), frames);
         }
     }
 }

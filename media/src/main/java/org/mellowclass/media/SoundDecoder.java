@@ -86,6 +86,7 @@ public final class SoundDecoder {
             Map<String, String> facts = new String(probe.output().readNBytes(64 * 1024), StandardCharsets.UTF_8).lines()
                     .map(line -> line.split("=", 2)).filter(pair -> pair.length == 2)
                     .collect(Collectors.toMap(pair -> pair[0], pair -> pair[1], (first, second) -> first));
+            MachineFault.check(probe);
             if (probe.exitCode() != 0) {
                 throw new SoundRefused(SoundRefused.Reason.NOT_SOUND, probe.errors());
             }
@@ -108,12 +109,13 @@ public final class SoundDecoder {
     /**
      * Opens the decoded sound at the file's own rate, as a stream; more channels than the limit are mixed together. Closing it ends
      * the child process. Reading it throws an {@link IOException} with a {@link SoundRefused} as its cause if the file turns
-     * out to be longer than the limit; what can be decoded of a broken file is read, the rest is left out.
+     * out to be longer than the limit, and a {@link MachineFault} if the child process was ended by the machine; what can be decoded
+     * of a broken file is read, the rest is left out.
      */
     public SampleSource open(Path file, SoundFacts facts) throws IOException {
         int channels = Math.min(facts.channels(), mostChannels);
         ChildProcess process = ChildProcess.start(folder, timeoutSeconds, 0, decoding(file, channels, facts.sampleRate()));
-        return new Decoding(Channels.newChannel(process.output()), channels, facts.sampleRate(), process::close);
+        return new Decoding(Channels.newChannel(process.output()), channels, facts.sampleRate(), process, process::close);
     }
 
     /**
@@ -129,7 +131,7 @@ public final class SoundDecoder {
         ChildProcess process = ChildProcess.start(folder, timeoutSeconds, mostBytes, ProcessBuilder.Redirect.appendTo(wav.toFile()),
                 decoding(file, channels, rate));
         FileChannel written = FileChannel.open(wav, StandardOpenOption.READ, StandardOpenOption.WRITE);
-        return new Decoding(new GrowingFile(written, WavWriter.HEADER_BYTES, process), channels, rate, () -> {
+        return new Decoding(new GrowingFile(written, WavWriter.HEADER_BYTES, process), channels, rate, process, () -> {
             process.close();
             try (written) {
                 long whole = (written.size() - WavWriter.HEADER_BYTES) / frameBytes * frameBytes;
@@ -171,15 +173,17 @@ public final class SoundDecoder {
         private final ReadableByteChannel output;
         private final int channels;
         private final int sampleRate;
+        private final ChildProcess process;
         private final Closeable end;
         private final ByteBuffer bytes = ByteBuffer.allocateDirect(1 << 16).order(ByteOrder.LITTLE_ENDIAN);
         private final float[] samples = new float[bytes.capacity() / Float.BYTES];
         private long frames;
 
-        Decoding(ReadableByteChannel output, int channels, int sampleRate, Closeable end) {
+        Decoding(ReadableByteChannel output, int channels, int sampleRate, ChildProcess process, Closeable end) {
             this.output = output;
             this.channels = channels;
             this.sampleRate = sampleRate;
+            this.process = process;
             this.end = end;
         }
 
@@ -197,8 +201,12 @@ public final class SoundDecoder {
         public int read(float[][] into, int offset, int wanted) throws IOException {
             int frameBytes = Float.BYTES * channels;
             bytes.clear().limit(Math.min(wanted, bytes.capacity() / frameBytes) * frameBytes);
-            while (bytes.hasRemaining() && output.read(bytes) >= 0) {
-                continue;
+            boolean ended = false;
+            while (bytes.hasRemaining() && !ended) {
+                ended = output.read(bytes) < 0;
+            }
+            if (ended) {
+                MachineFault.check(process);
             }
             int count = bytes.flip().limit() / frameBytes;
             bytes.asFloatBuffer().get(samples, 0, count * channels);

@@ -51,8 +51,9 @@ public final class SoundEncoder {
             command.add(target.toAbsolutePath().toString());
             try (ChildProcess encoder = ChildProcess.start(folder, TIMEOUT_SECONDS, MOST_BYTES, command)) {
                 encoder.output().readAllBytes();
+                MachineFault.check(encoder);
                 if (encoder.exitCode() != 0) {
-                    throw new IOException("ffmpeg could not encode: " + encoder.errors());
+                    throw new IllegalStateException("ffmpeg could not encode: " + encoder.errors());
                 }
             }
         } finally {

@@ -140,6 +140,36 @@ class MediaTest {
     }
 
     @Test
+    void a_killed_child_process_is_a_fault_of_the_machine_and_never_the_end_of_the_sound() throws Exception {
+        Path file = folder.resolve("long.mp3");
+        Process made = new ProcessBuilder("ffmpeg", "-v", "error", "-f", "lavfi", "-i", "anoisesrc=d=600:c=pink:r=44100", "-b:a", "64k", file.toString()).inheritIO().start();
+        assertThat(made.waitFor()).isZero();
+        SoundFacts facts = decoder.probe(file);
+        for (boolean piped : List.of(true, false)) {
+            try (SampleSource source = piped ? decoder.open(file, facts) : decoder.openInto(folder.resolve("long.wav"), file, facts, 48_000)) {
+                float[][] block = new float[facts.channels()][4096];
+                assertThat(source.read(block, 0, 4096)).isPositive();
+                ProcessHandle.current().descendants().filter(child -> child.info().command().orElse("").endsWith("ffmpeg")).forEach(ProcessHandle::destroyForcibly);
+                assertThatThrownBy(() -> {
+                    while (source.read(block, 0, 4096) > 0) {
+                        continue;
+                    }
+                }).isInstanceOf(MachineFault.class);
+            }
+        }
+    }
+
+    @Test
+    void how_a_child_process_ended_says_whose_fault_it_was() {
+        assertThat(MachineFault.is(0, "anything")).isFalse();
+        assertThat(MachineFault.is(1, "Invalid data found when processing input")).as("a broken file").isFalse();
+        assertThat(MachineFault.is(124, "")).as("the time is over").isTrue();
+        assertThat(MachineFault.is(137, "")).as("killed").isTrue();
+        assertThat(MachineFault.is(1, "pipe:1: No space left on device")).isTrue();
+        assertThat(MachineFault.is(1, "Error: Cannot allocate memory")).isTrue();
+    }
+
+    @Test
     void closing_early_leaves_no_process_behind() throws Exception {
         Path file = wav("a.wav", Signal.noise(2, -6, 60, 3));
         SampleSource source = decoder.openInto(folder.resolve("written.wav"), file, decoder.probe(file), 44_100);

@@ -17,6 +17,7 @@ import org.mellowclass.app.store.Held;
 import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.media.Mp3Publisher;
 import org.mellowclass.media.SoundDecoder;
@@ -31,6 +32,9 @@ import org.springframework.stereotype.Component;
 class AirPreparation {
 
     static final String KIND = "on-air";
+
+    /** Decoders may leave an encoder's padding at the ends. */
+    private static final long MOST_OFF_FRAMES = Frames.RATE / 10;
 
     private final FeedMapper feeds;
     private final HandIns handIns;
@@ -58,8 +62,8 @@ class AirPreparation {
     @Configuration
     static class Schedule {
         @Bean
-        OneTimeTask<Void> onAirJob(AirPreparation preparation) {
-            return Jobs.kind(KIND, preparation::run, preparation.feeds::failed);
+        OneTimeTask<Void> onAirJob(AirPreparation preparation, Jobs jobs) {
+            return jobs.kind(KIND, preparation::run, preparation.feeds::failed);
         }
 
         @Bean
@@ -82,6 +86,9 @@ class AirPreparation {
         try (Held mixdown = store.holdWhole(cleared.soundKey())) {
             Mp3Publisher.Published published = publisher.write(() -> open(publicationId, mixdown.file(), cleared.frames()), brief.loudnessLufs(),
                     brief.ceilingDbtp(), tags, mp3);
+            if (Math.abs(published.frames() - cleared.frames()) > MOST_OFF_FRAMES) {
+                throw new IllegalStateException("the MP3 is " + published.frames() + " frames long and its hand-in " + cleared.frames());
+            }
             long bytes = Files.size(mp3);
             String key = store.put(mp3);
             int now = feeds.onAirNow(publicationId, key, bytes, published.frames(), published.loudnessLufs(),

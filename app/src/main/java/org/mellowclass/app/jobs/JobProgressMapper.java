@@ -10,9 +10,18 @@ interface JobProgressMapper {
 
     @Insert("""
             INSERT INTO job_progress (job, permille) VALUES (#{job}, #{permille})
-            ON DUPLICATE KEY UPDATE permille = #{permille}
+            ON DUPLICATE KEY UPDATE permille = #{permille}, waits_for = NULL
             """)
     void put(String job, int permille);
+
+    @Insert("""
+            INSERT INTO job_progress (job, permille, waits_for) VALUES (#{job}, 0, #{fault})
+            ON DUPLICATE KEY UPDATE permille = 0, waits_for = #{fault}
+            """)
+    void waits(String job, Fault fault);
+
+    @Select("SELECT waits_for FROM job_progress WHERE job = #{job}")
+    Fault waitsFor(String job);
 
     @Select("SELECT permille FROM job_progress WHERE job = #{job}")
     Integer get(String job);

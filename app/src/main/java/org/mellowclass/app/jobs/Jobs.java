@@ -2,13 +2,19 @@ package org.mellowclass.app.jobs;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Optional;
 import java.util.OptionalInt;
 
 import com.github.kagkarlsson.scheduler.Scheduler;
-import com.github.kagkarlsson.scheduler.task.FailureHandler;
+import com.github.kagkarlsson.scheduler.exceptions.TaskInstanceException;
+import com.github.kagkarlsson.scheduler.task.ExecutionComplete;
+import com.github.kagkarlsson.scheduler.task.ExecutionOperations;
 import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
+import com.github.kagkarlsson.scheduler.task.TaskInstanceId;
 import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
 import com.github.kagkarlsson.scheduler.task.helper.Tasks;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.context.annotation.Lazy;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionSynchronization;
@@ -21,7 +27,7 @@ import org.springframework.transaction.support.TransactionSynchronizationManager
 @Component
 public class Jobs {
 
-    private static final int MOST_RETRIES = 2;
+    private static final Logger LOG = LoggerFactory.getLogger(Jobs.class);
 
     private final Scheduler scheduler;
     private final JobProgressMapper progress;
@@ -43,12 +49,13 @@ public class Jobs {
         void failed(long id);
     }
 
-    /** Declares a kind of job, as a bean for the scheduler: tried three times, then given up. */
-    public static OneTimeTask<Void> kind(String name, Work work, GivingUp givingUp) {
+    /**
+     * Declares a kind of job, as a bean for the scheduler. One that fails is tried again for as long as its {@link Fault} says, then given
+     * up.
+     */
+    public OneTimeTask<Void> kind(String name, Work work, GivingUp givingUp) {
         return Tasks.oneTime(TaskDescriptor.of(name))
-                .onFailure(new FailureHandler.MaxRetriesFailureHandler<>(MOST_RETRIES,
-                        new FailureHandler.OnFailureRetryLater<>(Duration.ofSeconds(2)),
-                        (complete, operations) -> givingUp.failed(idOf(complete.getExecution().taskInstance.getId()))))
+                .onFailure((complete, operations) -> failed(name, givingUp, complete, operations))
                 .execute((instance, context) -> {
                     try {
                         work.run(idOf(instance.getId()));
@@ -58,9 +65,53 @@ public class Jobs {
                 });
     }
 
+    private void failed(String kind, GivingUp givingUp, ExecutionComplete complete, ExecutionOperations<Void> operations) {
+        long id = idOf(complete.getExecution().taskInstance.getId());
+        Fault fault = complete.getCause().map(Fault::of).orElse(Fault.MACHINE);
+        int failures = complete.getExecution().consecutiveFailures + 1;
+        Duration wait = fault.waitAfter(failures);
+        LOG.warn("{} {} has failed {} times ({}), {}", kind, id, failures, fault, wait == null ? "and is given up" : "and is tried again in " + wait,
+                complete.getCause().orElse(null));
+        if (wait == null) {
+            operations.stop();
+            progress.delete(name(kind, id));
+            givingUp.failed(id);
+            return;
+        }
+        if (fault != Fault.OURS) {
+            progress.waits(name(kind, id), fault);
+        }
+        operations.reschedule(complete, complete.getTimeDone().plus(wait));
+    }
+
+    /** What a job waits for before it is tried again; empty for one that does not wait. */
+    public Optional<Fault> waitsFor(String kind, long id) {
+        return Optional.ofNullable(progress.waitsFor(name(kind, id)));
+    }
+
+    /** Tries a job again now that waits for its next try; asks for it if there is none. */
+    public void again(String kind, long id) {
+        if (!asked(kind, id)) {
+            try {
+                scheduler.reschedule(TaskInstanceId.of(kind, name(kind, id)), Instant.now());
+            } catch (TaskInstanceException done) {
+                LOG.info("{} {} is being tried already, or has been", kind, id);
+            }
+        }
+        lookAfterCommit();
+    }
+
     /** Asks for a job to run as soon as the surrounding transaction has ended: at once if a thread is free, the polling finds the rest. */
     public void ask(String kind, long id) {
-        scheduler.scheduleIfNotExists(TaskDescriptor.of(kind).instance(name(kind, id)).scheduledTo(Instant.now()));
+        asked(kind, id);
+        lookAfterCommit();
+    }
+
+    private boolean asked(String kind, long id) {
+        return scheduler.scheduleIfNotExists(TaskDescriptor.of(kind).instance(name(kind, id)).scheduledTo(Instant.now()));
+    }
+
+    private void lookAfterCommit() {
         if (TransactionSynchronizationManager.isSynchronizationActive()) {
             TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
                 @Override

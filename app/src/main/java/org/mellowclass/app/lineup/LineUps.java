@@ -73,8 +73,8 @@ public class LineUps {
     @Configuration
     static class Schedule {
         @Bean
-        OneTimeTask<Void> lineUpJob(LineUps lineUps) {
-            return Jobs.kind(KIND, lineUps::measure, lineUps::giveUp);
+        OneTimeTask<Void> lineUpJob(LineUps lineUps, Jobs jobs) {
+            return jobs.kind(KIND, lineUps::measure, lineUps::giveUp);
         }
     }
 

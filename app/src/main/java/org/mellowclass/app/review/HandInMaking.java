@@ -92,8 +92,8 @@ class HandInMaking {
     @Configuration
     static class Schedule {
         @Bean
-        OneTimeTask<Void> handInJob(HandInMaking making) {
-            return Jobs.kind(KIND, making::run, making.handIns::failed);
+        OneTimeTask<Void> handInJob(HandInMaking making, Jobs jobs) {
+            return jobs.kind(KIND, making::run, making.handIns::failed);
         }
 
         @Bean

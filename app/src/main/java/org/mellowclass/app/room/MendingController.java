@@ -7,6 +7,7 @@ import org.mellowclass.app.bench.PlacedTakes;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.Voices.Speaker;
+import org.mellowclass.app.sounds.SoundMaking;
 import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
@@ -18,7 +19,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 
-/** What the take list offers for a take with one press: choose it among those of its line, or mend what was noticed. */
+/** What the take list offers for a take with one press: choose it among those of its line, mend what was noticed, or try it again. */
 @Controller
 class MendingController {
 
@@ -27,13 +28,15 @@ class MendingController {
     private final TakeShelf takes;
     private final TakeSounds sounds;
     private final PlacedTakes placed;
+    private final SoundMaking making;
 
-    MendingController(Access access, Mending mending, TakeShelf takes, TakeSounds sounds, PlacedTakes placed) {
+    MendingController(Access access, Mending mending, TakeShelf takes, TakeSounds sounds, PlacedTakes placed, SoundMaking making) {
         this.access = access;
         this.mending = mending;
         this.takes = takes;
         this.sounds = sounds;
         this.placed = placed;
+        this.making = making;
     }
 
     /** Chooses a take among those of its line. */
@@ -49,6 +52,12 @@ class MendingController {
                @RequestParam(required = false) String left, @RequestParam(required = false) String right) {
         mending.mend(viewer, episodeId, takeId, Speaker.of(left), Speaker.of(right));
         return "redirect:/episodes/" + episodeId + "/record";
+    }
+
+    /** Tries once more to make a take ready that waits for room, or could not be made. */
+    @PostMapping("/takes/{takeId}/again")
+    String again(@AuthenticationPrincipal Person viewer, @PathVariable long takeId) {
+        return "redirect:/episodes/" + making.again(viewer, takeId) + "/record";
     }
 
     /** Makes a much too quiet take as loud as a good one, on the page: it can be undone there. */

@@ -10,11 +10,13 @@ import java.util.stream.Collectors;
 
 import org.mellowclass.app.bench.Mending;
 import org.mellowclass.app.erasing.Erasing;
+import org.mellowclass.app.jobs.Fault;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.people.Voices.Voice;
 import org.mellowclass.app.recording.Recording;
+import org.mellowclass.app.sounds.SoundMaking;
 import org.mellowclass.app.sounds.TakeFindings;
 import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.takes.Take;
@@ -42,14 +44,16 @@ class TakeLists {
     private final Recording recording;
     private final Voices voices;
     private final Erasing erasing;
+    private final SoundMaking making;
 
-    TakeLists(TakeShelf takes, TakeSounds sounds, TakeLanding landing, Recording recording, Voices voices, Erasing erasing) {
+    TakeLists(TakeShelf takes, TakeSounds sounds, TakeLanding landing, Recording recording, Voices voices, Erasing erasing, SoundMaking making) {
         this.takes = takes;
         this.sounds = sounds;
         this.landing = landing;
         this.recording = recording;
         this.voices = voices;
         this.erasing = erasing;
+        this.making = making;
     }
 
     /**
@@ -64,10 +68,12 @@ class TakeLists {
      * @param fix        what can be mended on the page with one press; null for nothing
      * @param treated    how it is treated on the page
      * @param louderDb   by how much its clips on the page should be louder, since it is much too quiet; null if they are right
+     * @param waitsFor   what it waits for before it is made ready; null if it does not wait
+     * @param again      whether it can be tried again
      * @param toErase    whether somebody has asked for it to be erased
      */
     record TakeLine(Take take, Integer percent, Recording.Unfinished unfinished, List<Span> missing, Double levelDbfs, List<Voice> voices, SkylinePicture picture,
-                    Mending.Trouble fix, List<String> treated, Double louderDb, boolean toErase) {
+                    Mending.Trouble fix, List<String> treated, Double louderDb, Fault waitsFor, boolean again, boolean toErase) {
     }
 
     /** Fills in the takes of an episode that {@code Access} has let through, and whether any of them is on its way. */
@@ -83,7 +89,7 @@ class TakeLists {
                 take.state() == Take.State.ARRIVED ? sounds.percent(take).orElse(0) : null, unfinished.get(take.id()),
                 missing.getOrDefault(take.id(), List.of()), level(take), names.getOrDefault(take.id(), List.of()), picture(take),
                 Mending.trouble(take, findings.get(take.id()), onPage.get(take.id())).orElse(null), treated(onPage.get(take.id())),
-                louder(take, onPage.get(take.id())), asked.contains(take.id()))).toList();
+                louder(take, onPage.get(take.id())), making.waitsFor(take).orElse(null), making.canBeTriedAgain(take), asked.contains(take.id()))).toList();
         model.addAttribute("takes", lines);
         model.addAttribute("speakers", voices.speakers(episode));
         model.addAttribute("onTheWay", lines.stream().anyMatch(line -> line.percent() != null));

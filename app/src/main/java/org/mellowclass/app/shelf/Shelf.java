@@ -186,6 +186,16 @@ public class Shelf {
     public record Copied(long soundId, Map<Long, Long> excerptIds) {
     }
 
+    /** Tries once more to make a sound ready whose file is kept. */
+    @Transactional
+    public ShelfSound again(Person viewer, long soundId) {
+        ShelfSound sound = taught(viewer, soundId);
+        if (sounds.again(soundId) == 1 || jobs.waitsFor(ShelfConversion.KIND, soundId).isPresent()) {
+            jobs.again(ShelfConversion.KIND, soundId);
+        }
+        return sound;
+    }
+
     private ShelfSound taught(Person viewer, long soundId) {
         ShelfSound sound = sounds.find(soundId).orElseThrow(NotFound::new);
         access.taughtClass(viewer, sound.classId());

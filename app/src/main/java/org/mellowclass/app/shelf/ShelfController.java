@@ -102,6 +102,11 @@ class ShelfController {
         return "redirect:/classes/" + shelf.takeAway(viewer, soundId) + "/shelf";
     }
 
+    @PostMapping("/shelf/{soundId}/again")
+    String again(@AuthenticationPrincipal Person viewer, @PathVariable long soundId) {
+        return "redirect:/classes/" + shelf.again(viewer, soundId).classId() + "/shelf";
+    }
+
     @PostMapping("/shelf/{soundId}/excerpts")
     String addExcerpt(@AuthenticationPrincipal Person viewer, @PathVariable long soundId, @RequestParam(defaultValue = "") String name,
                       @RequestParam(defaultValue = "") String from, @RequestParam(defaultValue = "") String to) {

@@ -52,8 +52,8 @@ class ShelfConversion {
     @Configuration
     static class Schedule {
         @Bean
-        OneTimeTask<Void> shelfConversionJob(ShelfConversion conversion) {
-            return Jobs.kind(KIND, conversion::run, id -> conversion.refuse(id, SoundRefused.Reason.BROKEN));
+        OneTimeTask<Void> shelfConversionJob(ShelfConversion conversion, Jobs jobs) {
+            return jobs.kind(KIND, conversion::run, id -> conversion.sounds.notMade(id, "FILE_IS_KEPT"));
         }
 
         @Bean

@@ -101,6 +101,13 @@ interface ShelfMapper {
     @Update("UPDATE shelf_sound SET state = 'FAILED', problem = #{problem}, original_key = NULL WHERE id = #{id} AND state = 'ARRIVED'")
     int failed(long id, String problem);
 
+    /** As {@link #failed}, of one whose file is kept, so that it can be tried again. */
+    @Update("UPDATE shelf_sound SET state = 'FAILED', problem = #{problem} WHERE id = #{id} AND state = 'ARRIVED'")
+    void notMade(long id, String problem);
+
+    @Update("UPDATE shelf_sound SET state = 'ARRIVED', problem = NULL WHERE id = #{id} AND state = 'FAILED' AND original_key IS NOT NULL")
+    int again(long id);
+
     @Insert("""
             INSERT INTO shelf_excerpt (sound_id, name, start_frame, end_frame)
             VALUES (#{soundId}, #{name}, #{startFrame}, #{endFrame})

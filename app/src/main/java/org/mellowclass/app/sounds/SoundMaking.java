@@ -5,15 +5,19 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
+import org.mellowclass.app.jobs.Fault;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Person;
 import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
@@ -22,6 +26,7 @@ import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeLanding;
 import org.mellowclass.app.takes.TakeReady;
 import org.mellowclass.app.takes.TakeRows;
+import org.mellowclass.app.web.NotFound;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.treatment.Treatment;
 import org.mellowclass.media.SoundRefused;
@@ -39,7 +44,8 @@ public class SoundMaking {
 
     static final String KIND = "take";
 
-    private static final String SPOKEN_IS_KEPT = "SPOKEN_IS_KEPT";
+    /** It could not be made ready, and everything that came of it is kept: it can be tried again. */
+    private static final Set<String> KEPT = Set.of("SPOKEN_IS_KEPT", "FILE_IS_KEPT");
 
     private static final Logger LOG = LoggerFactory.getLogger(SoundMaking.class);
 
@@ -77,8 +83,8 @@ public class SoundMaking {
     @Configuration
     static class Schedule {
         @Bean
-        OneTimeTask<Void> takeConversionJob(SoundMaking making) {
-            return Jobs.kind(KIND, making::run, making::giveUp);
+        OneTimeTask<Void> takeConversionJob(SoundMaking making, Jobs jobs) {
+            return jobs.kind(KIND, making::run, making::giveUp);
         }
 
         @Bean
@@ -179,22 +185,44 @@ public class SoundMaking {
         }
     }
 
-    /** What was spoken stays in its chunks, whatever went wrong; a file is still with the one who brought it. */
+    /** Nothing is deleted: what was spoken stays in its chunks, and a file where it is, whatever went wrong. */
     private void giveUp(long takeId) {
         Take take = takes.find(takeId).orElseThrow();
         if (take.ready()) {
             LOG.error("take {} could not be measured", takeId);
             return;
         }
-        if (!arrivals.get(take.origin()).canBeMadeAgain()) {
-            takes.failed(takeId, SPOKEN_IS_KEPT);
-            return;
-        }
-        try {
-            refuse(take, SoundRefused.Reason.BROKEN);
-        } catch (IOException e) {
-            LOG.error("the file of take {} could not be deleted", takeId, e);
-        }
+        transaction.executeWithoutResult(status -> {
+            takes.failed(takeId, take.origin() == Take.Origin.RECORDED ? "SPOKEN_IS_KEPT" : "FILE_IS_KEPT");
+            live.episodeChanged(take.episodeId());
+            landInOrder(take.episodeId());
+        });
+    }
+
+    /** What a take waits for before it is made ready, if it does: room on the disk, or the machine. */
+    public Optional<Fault> waitsFor(Take take) {
+        return take.state() == Take.State.ARRIVED ? jobs.waitsFor(KIND, take.id()) : Optional.empty();
+    }
+
+    /** Whether somebody may ask for a take to be made ready once more. */
+    public boolean canBeTriedAgain(Take take) {
+        return take.state() == Take.State.FAILED && KEPT.contains(take.problem());
+    }
+
+    /** Tries now to make a take ready that waits or was given up; returns its episode. Anything else is left as it is. */
+    public long again(Person viewer, long takeId) {
+        return Objects.requireNonNull(transaction.execute(status -> {
+            Take take = takes.lock(takeId).orElseThrow(NotFound::new);
+            access.ownEpisode(viewer, take.episodeId());
+            boolean waits = waitsFor(take).isPresent();
+            if (canBeTriedAgain(take)) {
+                takes.arrivedAgain(takeId);
+            }
+            if (waits || canBeTriedAgain(take)) {
+                jobs.again(KIND, takeId);
+            }
+            return take.episodeId();
+        }));
     }
 
     /** Nothing of a refused file is kept but its row, which says why. */

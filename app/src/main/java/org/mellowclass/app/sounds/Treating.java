@@ -62,8 +62,8 @@ public class Treating {
     @Configuration
     static class Schedule {
         @Bean
-        OneTimeTask<Void> treatmentJob(Treating treating) {
-            return Jobs.kind(KIND, treating::run, treating::giveUp);
+        OneTimeTask<Void> treatmentJob(Treating treating, Jobs jobs) {
+            return jobs.kind(KIND, treating::run, treating::giveUp);
         }
     }
 

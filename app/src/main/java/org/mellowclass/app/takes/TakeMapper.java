@@ -100,6 +100,9 @@ interface TakeMapper {
     @Update("UPDATE take SET state = 'FAILED', problem = #{problem} WHERE id = #{id} AND state <> 'READY'")
     void failed(long id, String problem);
 
+    @Update("UPDATE take SET state = 'ARRIVED', problem = NULL WHERE id = #{id} AND state = 'FAILED'")
+    void arrivedAgain(long id);
+
     @Update("UPDATE take SET state = 'ERASED' WHERE id = #{id}")
     void erased(long id);
 }

@@ -71,6 +71,11 @@ public class TakeRows {
         takes.failed(id, problem);
     }
 
+    /** What could not be made ready is tried again. */
+    public void arrivedAgain(long id) {
+        takes.arrivedAgain(id);
+    }
+
     public void erased(long id) {
         takes.erased(id);
     }

@@ -3,6 +3,8 @@ package org.mellowclass.app.incoming;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
+import static org.hamcrest.Matchers.allOf;
+import static org.hamcrest.Matchers.containsString;
 import static org.hamcrest.Matchers.is;
 import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
@@ -10,6 +12,7 @@ import static org.springframework.test.web.servlet.request.MockMvcRequestBuilder
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.multipart;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.patch;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
+import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.content;
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.header;
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.jsonPath;
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
@@ -38,6 +41,7 @@ import org.mellowclass.app.MellowProperties;
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.sounds.SoundMaking;
 import org.mellowclass.app.sounds.TakeMeasuring;
 import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.store.SoundStore;
@@ -46,6 +50,7 @@ import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.As;
 import org.mellowclass.app.testing.Schools;
+import org.mellowclass.app.web.NotFound;
 import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.measure.Skyline;
 import org.mellowclass.core.sound.Frames;
@@ -80,6 +85,8 @@ class BringingInTest {
     private SoundStore store;
     @Autowired
     private TakeMeasuring measuring;
+    @Autowired
+    private SoundMaking making;
     @Autowired
     private Jobs jobs;
     @Autowired
@@ -118,6 +125,22 @@ class BringingInTest {
         long id = upload("loud.wav", bytes(signal));
         Schools.await(() -> sounds.findings(id).isPresent());
         assertThat(sounds.findings(id).orElseThrow().clipped()).containsExactly(new ClippedSpot(48_000, 48_011, 1));
+    }
+
+    @Test
+    void a_file_that_the_disk_does_not_give_waits_is_kept_and_is_made_ready_by_a_press() throws Exception {
+        long id = schools.readyTake(school, Signal.sine(44_100, 300, 0, 2, -6), "Noor");
+        Path original = store.hold(database.sql("SELECT original_key FROM original WHERE take_id = ?").param(id).query(String.class).single()).file();
+        Path away = Files.move(original, original.resolveSibling("away"));
+        database.sql("UPDATE take SET state = 'FAILED', problem = 'FILE_IS_KEPT' WHERE id = ?").param(id).update();
+        making.again(school.student(), id);
+        Schools.await(() -> making.waitsFor(takes.ofEpisode(school.student(), school.episodeId()).get(0)).isPresent());
+        mvc.perform(get("/episodes/" + school.episodeId() + "/takes").with(As.person(school.student())))
+                .andExpect(content().string(allOf(containsString("tried again by itself. Everything is kept."), containsString("Try again now"))));
+        Files.move(away, original);
+        making.again(school.student(), id);
+        Schools.await(() -> takes.ready(school.episodeId()).containsKey(id));
+        assertThatThrownBy(() -> making.again(schools.build().student(), id)).isInstanceOf(NotFound.class);
     }
 
     @Test
