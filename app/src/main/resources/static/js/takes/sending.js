@@ -34,7 +34,7 @@ function start() {
 
 /** What came too late for a take becomes a take of its own, as soon as somebody of its crew is signed in here. @param {import('./kept-takes.js').Take} take */
 async function sendRest({ takeId, episodeId, trackName, rate }) {
-  const begun = await postJson(`/episodes/${episodeId}/recordings`, { trackName, sampleRate: rate }).catch(() => null);
+  const begun = await postJson(`/episodes/${episodeId}/recordings`, { trackName, sampleRate: rate, restOf: takeId }).catch(() => null);
   if (begun) {
     start().postMessage({ type: 'rest', takeId, begun });
   }

@@ -15,11 +15,13 @@ import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeLanding;
 import org.mellowclass.app.takes.TakeShelf;
+import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.timeline.TakeSource;
 import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.TimelineTooLong;
 import org.mellowclass.core.timeline.edit.Edit;
 import org.mellowclass.core.timeline.edit.EditRefused;
 import org.mellowclass.core.timeline.edit.EraseTake;
@@ -53,7 +55,8 @@ public class PlacedTakes implements TakeLanding {
 
     /**
      * Lays a take that has just become ready onto the track it was made for, whatever happened on the bench meanwhile: at its
-     * place or, where none was asked for, behind everything. A retake of a line that is on the page waits until it is chosen.
+     * place or, where none was asked for, behind everything. A retake of a line that is on the page waits until it is chosen, and what the page
+     * has no room for waits in the take list.
      */
     @Override
     public Optional<String> land(Take take, Place asked, List<Long> flags) {
@@ -68,6 +71,12 @@ public class PlacedTakes implements TakeLanding {
         LaySpan edit = place == null
                 ? LaySpan.behind(head.timeline(), take.id(), take.spoken(), take.trackName(), flags)
                 : new LaySpan(new TakeSource(take.id()), take.spoken(), take.trackName(), place, 0, flags);
+        try {
+            // tried here, since what a service of its own refuses takes the whole transaction with it
+            edit.applyTo(head.timeline(), sounds.facts(take.episodeId()));
+        } catch (TimelineTooLong noRoom) {
+            return Optional.empty();
+        }
         bench.append(take.episodeId(), head, edit, take.authorId(), "take-" + take.id());
         return Optional.of(edit.landing(head.timeline()));
     }
@@ -113,6 +122,7 @@ public class PlacedTakes implements TakeLanding {
     @Transactional(readOnly = true)
     public Landing landing(Person viewer, long episodeId, String trackName, long placeFrame) {
         access.ownEpisode(viewer, episodeId);
+        Fields.frame(placeFrame);
         Timeline timeline = bench.head(episodeId).timeline();
         // the shortest stretch: what it will really need, nobody knows yet
         Span span = new Span(0, Frames.ofSeconds(1));

@@ -1,6 +1,7 @@
 package org.mellowclass.app.bench;
 
 import java.util.Set;
+import java.util.stream.LongStream;
 
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
@@ -22,25 +23,54 @@ import org.mellowclass.core.timeline.edit.Trim;
     @JsonSubTypes.Type(value = Wish.Unflagging.class, name = "remove-flag")})
 sealed interface Wish {
 
+    /** Every frame that a page has sent with it. */
+    default LongStream frames() {
+        return LongStream.empty();
+    }
+
     record Removing(long startFrame, long endFrame, Set<Long> trackIds) implements Wish {
+        @Override
+        public LongStream frames() {
+            return LongStream.of(startFrame, endFrame);
+        }
     }
 
     record Blanking(long startFrame, long endFrame, Set<Long> trackIds) implements Wish {
+        @Override
+        public LongStream frames() {
+            return LongStream.of(startFrame, endFrame);
+        }
     }
 
     record Softening(long startFrame, long endFrame, Set<Long> trackIds) implements Wish {
+        @Override
+        public LongStream frames() {
+            return LongStream.of(startFrame, endFrame);
+        }
     }
 
     record Splitting(long frame, Set<Long> trackIds) implements Wish {
+        @Override
+        public LongStream frames() {
+            return LongStream.of(frame);
+        }
     }
 
     record Laying(long takeId, String trackName) implements Wish {
     }
 
     record Moving(long clipId, long trackId, long startFrame) implements Wish {
+        @Override
+        public LongStream frames() {
+            return LongStream.of(startFrame);
+        }
     }
 
     record Trimming(long clipId, Trim.Edge edge, long frame) implements Wish {
+        @Override
+        public LongStream frames() {
+            return LongStream.of(frame);
+        }
     }
 
     record ClipGain(long clipId, double gainDb) implements Wish {
@@ -50,6 +80,10 @@ sealed interface Wish {
     }
 
     record Flagging(long trackId, long frame, String name) implements Wish {
+        @Override
+        public LongStream frames() {
+            return LongStream.of(frame);
+        }
     }
 
     record NamingFlag(long flagId, String name) implements Wish {

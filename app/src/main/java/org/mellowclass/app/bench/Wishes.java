@@ -37,6 +37,7 @@ class Wishes {
     /** Applies a wish that was made on a revision; the newest revision afterwards. */
     Head grant(Person viewer, long episodeId, long base, String clientId, Wish wish) {
         access.ownEpisode(viewer, episodeId);
+        wish.frames().forEach(Fields::frame);
         if (wish instanceof Wish.Laying laying) {
             return bench.layTake(viewer, episodeId, base, clientId, laying.takeId(), laying.trackName());
         }

@@ -2,10 +2,12 @@ package org.mellowclass.app.recording;
 
 import java.time.Clock;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -48,6 +50,7 @@ public class Recording {
     static final int MOST_CHUNK_BYTES = 2 * MOST_CHUNK_SECONDS * HIGHEST_RATE;
 
     private static final int MOST_LEAD_SECONDS = 3;
+    private static final int SLACK_SECONDS = 60;
     private static final int LONGEST_MICROPHONE = 500;
     private static final int MOST_FLAGS = 200;
     /** How long a recording may be silent before it counts as interrupted. */
@@ -89,10 +92,11 @@ public class Recording {
      * @param personIds  the students whose voices are in it; empty for the one who is signed in
      * @param guestIds   guests whose voices are in it
      * @param microphone what the browser granted, as JSON
+     * @param restOf     a take of the same episode whose last part came too late, of which this is the rest; or null
      * @param together   the word on which another laptop begins at the same time, or null
      */
     public record Start(String trackName, int sampleRate, long leadFrames, Long placeFrame, Long lineId, Set<Long> personIds,
-                        Set<Long> guestIds, String microphone, String together) {
+                        Set<Long> guestIds, String microphone, String together, Long restOf) {
 
         public Start {
             personIds = personIds == null ? Set.of() : Set.copyOf(personIds);
@@ -101,7 +105,7 @@ public class Recording {
 
         /** On a track of that name, behind everything there, by the one who is signed in. */
         public static Start on(String trackName, int sampleRate) {
-            return new Start(trackName, sampleRate, 0, null, null, Set.of(), Set.of(), null, null);
+            return new Start(trackName, sampleRate, 0, null, null, Set.of(), Set.of(), null, null, null);
         }
     }
 
@@ -117,13 +121,19 @@ public class Recording {
         Long line = start.lineId != null && takes.isLineOf(start.lineId, episodeId) ? start.lineId : null;
         long take = takes.add(new TakeRows.NewTake(episode.id(), viewer.id(), "Take " + number,
                 Fields.required(start.trackName, Take.LONGEST_TRACK_NAME, "take.TRACK_NAME"), Take.Origin.RECORDED, Take.State.RECORDING,
-                Take.Placing.BEHIND, start.placeFrame == null || start.placeFrame < 0 ? null : start.placeFrame, line));
+                Take.Placing.BEHIND, start.placeFrame == null || start.placeFrame < 0 ? null : Fields.frame(start.placeFrame), line));
         long lead = Math.max(0, Math.min(start.leadFrames, (long) MOST_LEAD_SECONDS * sampleRate));
         recordings.add(take, uploadKey, sampleRate, lead, RandomKey.is(start.together) ? start.together : null,
-                start.microphone == null || start.microphone.length() > LONGEST_MICROPHONE ? null : start.microphone, clock.instant());
+                start.microphone == null || start.microphone.length() > LONGEST_MICROPHONE ? null : start.microphone, clock.instant(), begunAt(episodeId, start.restOf));
         voices.add(viewer, episode, take, start.personIds, start.guestIds);
         live.episodeChanged(episode.id());
         return new Begun(take, uploadKey);
+    }
+
+    /** Now, or when a take of the same episode began whose rest came too late. */
+    private Instant begunAt(long episodeId, Long restOf) {
+        return Optional.ofNullable(restOf).flatMap(takes::find).filter(take -> take.episodeId() == episodeId)
+                .flatMap(take -> recordings.of(take.id())).map(Session::begunAt).orElse(clock.instant());
     }
 
     /** Flags a moment while somebody speaks, in frames of the source rate from the take's start. */
@@ -151,7 +161,7 @@ public class Recording {
         if (take.state() != Take.State.RECORDING) {
             throw Refusal.conflict("take.ENDED");
         }
-        boolean tooLong = pcm.length > 2 * MOST_CHUNK_SECONDS * session.sampleRate() || firstFrame > mostFrames(session);
+        boolean tooLong = pcm.length > 2 * MOST_CHUNK_SECONDS * session.sampleRate() || firstFrame + pcm.length / 2 > mostFrames(session);
         if (number < 0 || firstFrame < 0 || pcm.length == 0 || pcm.length % 2 != 0 || tooLong) {
             throw Refusal.unfit("take.CHUNK", number);
         }
@@ -224,15 +234,19 @@ public class Recording {
 
     private void arrive(Take take, List<ChunkFacts> chunks, long frames) {
         long end = chunks.stream().mapToLong(ChunkFacts::endFrame).max().orElse(0);
+        long arrived = chunks.stream().mapToLong(ChunkFacts::frames).sum();
         if (takes.arrived(take.id())) {
-            recordings.ended(take.id(), Math.max(frames, end));
+            // what is told to be missing at the end is no longer than what has come
+            recordings.ended(take.id(), Math.max(end, Math.min(frames, end + arrived)));
             making.ask(take.id(), null);
             live.episodeChanged(take.episodeId());
         }
     }
 
-    private static long mostFrames(Session session) {
-        return (long) SoundDecoder.MOST_SECONDS * session.sampleRate();
+    /** A take is no longer than the clock: since it was begun, with the room before it and some time for a clock that is a little off. */
+    private long mostFrames(Session session) {
+        long seconds = Duration.between(session.begunAt(), clock.instant()).toSeconds();
+        return Math.min(SoundDecoder.MOST_SECONDS, Math.max(0, seconds) * 101 / 100 + MOST_LEAD_SECONDS + SLACK_SECONDS) * session.sampleRate();
     }
 
     private static List<Integer> missing(List<ChunkFacts> chunks, int wanted) {

@@ -7,9 +7,10 @@ import java.time.Instant;
  *
  * @param sampleRate       of its chunks
  * @param lastSignAt       when it last gave a sign of life
+ * @param begunAt          when speaking began
  * @param sourceFrames     how long it is, at that rate; null until it has ended
  * @param leadSourceFrames how much of its start is the room before the first word, at that rate
  * @param recentPeaks      see {@link RecentPeaks}
  */
-record Session(long takeId, int sampleRate, Instant lastSignAt, Long sourceFrames, long leadSourceFrames, String recentPeaks) {
+record Session(long takeId, int sampleRate, Instant lastSignAt, Instant begunAt, Long sourceFrames, long leadSourceFrames, String recentPeaks) {
 }

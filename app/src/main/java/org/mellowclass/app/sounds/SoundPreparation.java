@@ -81,7 +81,7 @@ public class SoundPreparation {
     public TakeFindings measure(SampleSource asItCame, Search search, SampleSource atHouseRate) throws IOException {
         try (asItCame; atHouseRate) {
             int rate = asItCame.sampleRate();
-            ClippingFinder clipping = new ClippingFinder(asItCame.channels(), rate, search);
+            ClippingFinder clipping = ClippingFinder.ofSpots(asItCame.channels(), rate, search);
             SampleSink.drain(asItCame, clipping);
             LoudnessMeter loudness = new LoudnessMeter(atHouseRate.channels());
             StereoFinder stereo = new StereoFinder(atHouseRate.channels());

@@ -1,6 +1,8 @@
 package org.mellowclass.app.web;
 
-/** What people typed, stripped and checked for its length. */
+import org.mellowclass.core.timeline.Timeline;
+
+/** What comes from outside, checked: texts for their length, frames for the greatest length of a timeline. */
 public final class Fields {
 
     private Fields() {
@@ -17,6 +19,14 @@ public final class Fields {
             throw Refusal.unfit(code, longest);
         }
         return stripped;
+    }
+
+    /** A frame on a timeline, or less than 0 where that means something; returns it. */
+    public static long frame(long frame) {
+        if (frame > Timeline.MOST_FRAMES || frame < -Timeline.MOST_FRAMES) {
+            throw Refusal.unfit("frame.BEYOND");
+        }
+        return frame;
     }
 
     /** A text that may be empty. */

@@ -3,6 +3,7 @@ package org.mellowclass.app.web;
 import java.util.Locale;
 
 import jakarta.servlet.http.HttpServletRequest;
+import org.mellowclass.core.timeline.TimelineTooLong;
 import org.mellowclass.core.timeline.edit.EditRefused;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -52,6 +53,11 @@ class RefusalPages {
         boolean conflict = refusal.reason() == EditRefused.Reason.CHANGED_MEANWHILE;
         return answer(request, conflict ? HttpStatus.CONFLICT : HttpStatus.UNPROCESSABLE_ENTITY,
                 text("refusal.edit." + refusal.reason()));
+    }
+
+    @ExceptionHandler
+    Object tooLong(TimelineTooLong tooLong, HttpServletRequest request) {
+        return answer(request, HttpStatus.UNPROCESSABLE_ENTITY, text("refusal.edit.TOO_LONG"));
     }
 
     @ExceptionHandler

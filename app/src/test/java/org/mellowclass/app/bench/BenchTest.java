@@ -17,6 +17,9 @@ import java.util.concurrent.Future;
 
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.mellowclass.app.recording.Recording;
 import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.testing.AppTest;
@@ -29,12 +32,14 @@ import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.testing.Signal;
 import org.mellowclass.core.timeline.RoomSource;
 import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.TimelineTooLong;
 import org.mellowclass.core.timeline.Track;
 import org.mellowclass.core.timeline.edit.Edit;
 import org.mellowclass.core.timeline.edit.EditRefused;
 import org.mellowclass.core.timeline.edit.Remove;
 import org.mellowclass.core.timeline.edit.SetTrackGain;
 import org.mellowclass.core.timeline.edit.Soften;
+import org.mellowclass.core.timeline.edit.Trim;
 import org.mellowclass.core.treatment.Treatment;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -89,6 +94,35 @@ class BenchTest {
         assertThat(bench.timeline(school.teacher(), school.episodeId(), landed.seq())).isEqualTo(landed.timeline());
         assertThat(bench.timeline(school.teacher(), school.episodeId(), removed.seq())).isEqualTo(removed.timeline());
         assertThatThrownBy(() -> bench.timeline(school.teacher(), school.episodeId(), 99)).isInstanceOf(NotFound.class);
+    }
+
+    @ParameterizedTest
+    @ValueSource(longs = {Timeline.MOST_FRAMES + 1, 1_000_000_000_000_000L, Long.MAX_VALUE, Long.MIN_VALUE})
+    void no_frame_that_a_page_sends_reaches_behind_the_greatest_length(long frame) {
+        Track track = landed.timeline().tracks().get(0);
+        long clip = track.clips().get(0).id();
+        for (Wish wish : List.of(new Wish.Moving(clip, track.id(), frame), new Wish.Trimming(clip, Trim.Edge.END, frame), new Wish.Splitting(frame, Set.of(track.id())),
+                new Wish.Removing(0, frame, Set.of(track.id())), new Wish.Blanking(frame, 9, Set.of(track.id())), new Wish.Softening(0, frame, Set.of(track.id())),
+                new Wish.Flagging(track.id(), frame, "far"))) {
+            assertThatThrownBy(() -> wishes.grant(school.student(), school.episodeId(), landed.seq(), "client-far", wish)).as("%s", wish).hasMessage("frame.BEYOND");
+        }
+        assertThat(bench.head(school.student(), school.episodeId())).isEqualTo(landed);
+    }
+
+    @Test
+    void a_clip_that_would_end_behind_the_greatest_length_stays_where_it_is() {
+        Track track = landed.timeline().tracks().get(0);
+        Wish far = new Wish.Moving(track.clips().get(0).id(), track.id(), Timeline.MOST_FRAMES - 10);
+        assertThatThrownBy(() -> wishes.grant(school.student(), school.episodeId(), landed.seq(), "client-end", far)).isInstanceOf(TimelineTooLong.class);
+        assertThat(bench.head(school.student(), school.episodeId())).isEqualTo(landed);
+    }
+
+    @Test
+    void a_take_that_the_page_has_no_room_for_waits_in_the_take_list_and_holds_up_nothing() throws IOException {
+        Recording.Start atTheEnd = new Recording.Start("Noor", Frames.RATE, 0, Timeline.MOST_FRAMES - 10, null, Set.of(), Set.of(), null, null, null);
+        long take = schools.recorded(school, atTheEnd, Signal.sine(1, 400, -12, 1));
+        Schools.await(() -> takes.ready(school.episodeId()).containsKey(take));
+        assertThat(bench.head(school.student(), school.episodeId())).isEqualTo(landed);
     }
 
     @Test

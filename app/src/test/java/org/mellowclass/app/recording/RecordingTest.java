@@ -13,6 +13,7 @@ import java.util.Arrays;
 import java.util.Collections;
 import java.util.List;
 import java.util.Random;
+import java.util.Set;
 import java.util.zip.CRC32;
 
 import org.junit.jupiter.api.BeforeEach;
@@ -127,6 +128,29 @@ class RecordingTest {
         assertThat(recording.end(key, 1, 0, false)).isEmpty();
         Schools.await(() -> takes.ready(school.episodeId()).containsKey(take));
         assertThat(bench.head(school.student(), school.episodeId()).seq()).isEqualTo(2);
+    }
+
+    @Test
+    void a_few_bytes_never_become_hours_of_silence() {
+        send(new Chunk(0, 0, new byte[200]));
+        jdbc.sql("UPDATE recording SET begun_at = begun_at - INTERVAL 3 HOUR WHERE take_id = ?").param(take).update();
+        assertThat(recording.end(key, 1, 2L * 60 * 60 * RATE, true)).isEmpty();
+        Schools.await(() -> takes.ready(school.episodeId()).containsKey(take));
+        assertThat(takes.ready(school.episodeId()).get(take).frames()).as("no more silence than sound").isLessThanOrEqualTo(Frames.converted(200, RATE));
+    }
+
+    @Test
+    void a_take_is_no_longer_than_the_clock_and_its_rest_than_that_of_its_beginning() {
+        Chunk inTenMinutes = new Chunk(1, 600L * RATE, new byte[200]);
+        assertThatThrownBy(() -> send(inTenMinutes)).hasMessage("take.CHUNK");
+        jdbc.sql("UPDATE recording SET begun_at = begun_at - INTERVAL 10 MINUTE WHERE take_id = ?").param(take).update();
+        send(inTenMinutes);
+        Recording.Start rest = new Recording.Start("Noor", RATE, 0, null, null, Set.of(), Set.of(), null, null, take);
+        key = recording.begin(school.student(), school.episodeId(), rest).uploadKey();
+        send(inTenMinutes);
+        Schools.School stranger = schools.build();
+        key = recording.begin(stranger.student(), stranger.episodeId(), rest).uploadKey();
+        assertThatThrownBy(() -> send(inTenMinutes)).as("another crew's take counts for nothing").hasMessage("take.CHUNK");
     }
 
     @Test

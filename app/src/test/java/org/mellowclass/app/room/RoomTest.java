@@ -80,7 +80,7 @@ class RoomTest {
     }
 
     private static Recording.Start start(long leadSeconds, Long placeFrame, Long lineId) {
-        return new Recording.Start("Noor", Frames.RATE, Frames.ofSeconds(leadSeconds), placeFrame, lineId, Set.of(), Set.of(), "{\"echoCancellation\":false}", null);
+        return new Recording.Start("Noor", Frames.RATE, Frames.ofSeconds(leadSeconds), placeFrame, lineId, Set.of(), Set.of(), "{\"echoCancellation\":false}", null, null);
     }
 
     @Test
@@ -144,7 +144,7 @@ class RoomTest {
         voices.addGuest(school.partner(), school.episodeId(), "Mr Pellow", Consent.SCHOOL);
         assertThat(voices.guests(school.student(), school.episodeId())).isEqualTo(guests);
         schools.recorded(school, new Recording.Start("Noor", Frames.RATE, 0, null, null, Set.of(school.partner().id(), school.neighbour().id()),
-                Set.of(guests.get(0).id()), null, null), SPOKEN);
+                Set.of(guests.get(0).id()), null, null, null), SPOKEN);
         String page = mvc.perform(get("/episodes/" + school.episodeId() + "/record").with(As.person(school.student()))).andReturn().getResponse().getContentAsString();
         assertThat(page).as("who signed in is not who speaks; another crew's voice is not taken").contains("Mr Pellow, Tess · level");
     }
@@ -183,8 +183,8 @@ class RoomTest {
 
         Signal conversation = Signal.noise(1, -12, 9, 4);
         float[] all = conversation.samples()[0];
-        Recording.Start start = new Recording.Start("Noor", Frames.RATE, 0, 0L, null, Set.of(), Set.of(), null, key);
-        Recording.Begun late = recording.begin(school.student(), school.episodeId(), new Recording.Start("Tess", Frames.RATE, 0, 0L, null, Set.of(), Set.of(), null, key));
+        Recording.Start start = new Recording.Start("Noor", Frames.RATE, 0, 0L, null, Set.of(), Set.of(), null, key, null);
+        Recording.Begun late = recording.begin(school.student(), school.episodeId(), new Recording.Start("Tess", Frames.RATE, 0, 0L, null, Set.of(), Set.of(), null, key, null));
         long first = schools.recorded(school, start, Signal.of(Frames.RATE, Arrays.copyOf(all, 8 * Frames.RATE)));
         assertThat(lineUps.ofEpisode(school.student(), school.episodeId())).as("the other one is still on its way").isEmpty();
         schools.finish(school, late, Signal.of(Frames.RATE, Arrays.copyOfRange(all, 12_345, all.length)));

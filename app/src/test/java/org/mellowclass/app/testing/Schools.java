@@ -158,7 +158,7 @@ public class Schools {
 
     /** A second of tone recorded for a line, ready. */
     public long takeOfLine(School school, long lineId) {
-        return recorded(school, new Recording.Start("Noor", Frames.RATE, 0, null, lineId, Set.of(), Set.of(), null, null), Signal.sine(1, 400, -12, 1));
+        return recorded(school, new Recording.Start("Noor", Frames.RATE, 0, null, lineId, Set.of(), Set.of(), null, null, null), Signal.sine(1, 400, -12, 1));
     }
 
     /** A recording at 48 kHz by the first episode's student, ready. */

@@ -1,9 +1,9 @@
 package org.mellowclass.core.measure;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import java.util.function.Supplier;
 
 import org.mellowclass.core.sound.SampleSink;
 
@@ -27,21 +27,32 @@ public final class ClippingFinder implements SampleSink {
     private static final float FULL_SCALE = 0.999f;
     private static final int SHORTEST_RUN = 3;
     private static final int SPOTS_A_SECOND = 20;
+    /** Of one channel and kind: more than anybody mends by hand. */
+    private static final int MOST_SPOTS = 1000;
     /** Flat tops under −26 dBFS are no overload. */
     private static final float LOWEST_TOP = 0.05f;
     /** An edge is steep if its sample lies so much, as a part of the top, under it; well over the steps of 16 bits. */
     private static final float STEEP = 0.005f;
 
-    private final int sampleRate;
+    private final int spotGap;
     private final RunsOfChannel[] channels;
 
-    /** @param sampleRate frames a second */
-    public ClippingFinder(int channels, int sampleRate, Search search) {
-        this.sampleRate = sampleRate;
+    private ClippingFinder(int channels, int sampleRate, Search search, boolean everyRun) {
+        this.spotGap = sampleRate / SPOTS_A_SECOND;
         this.channels = new RunsOfChannel[channels];
         for (int c = 0; c < channels; c++) {
-            this.channels[c] = new RunsOfChannel(search == Search.FULL_SCALE_AND_FLAT_TOPS);
+            this.channels[c] = new RunsOfChannel(search == Search.FULL_SCALE_AND_FLAT_TOPS, () -> everyRun ? new EveryRun() : new SpotRuns(spotGap));
         }
+    }
+
+    /** Finds {@link #spots}, in memory that does not depend on the sound. @param sampleRate frames a second */
+    public static ClippingFinder ofSpots(int channels, int sampleRate, Search search) {
+        return new ClippingFinder(channels, sampleRate, search, false);
+    }
+
+    /** Finds {@link #runs}, each of which takes memory: for sound that is trusted. @param sampleRate frames a second */
+    public static ClippingFinder ofRuns(int channels, int sampleRate, Search search) {
+        return new ClippingFinder(channels, sampleRate, search, true);
     }
 
     @Override
@@ -55,36 +66,48 @@ public final class ClippingFinder implements SampleSink {
     public List<ClippedRun> runs() {
         List<ClippedRun> runs = new ArrayList<>();
         for (int c = 0; c < channels.length; c++) {
-            channels[c].addTo(runs, c);
+            int channel = c;
+            channels[c].tell((start, end, count) -> runs.add(new ClippedRun(channel, start, (int) (end - start))));
         }
         runs.sort(Comparator.comparingLong(ClippedRun::startFrame).thenComparingInt(ClippedRun::channel));
         return runs;
     }
 
-    /** The runs as spots: those within 50 ms of each other are one. */
+    /** The runs as spots: those within 50 ms of each other are one, and where there are thousands, those that are near. */
     public List<ClippedSpot> spots() {
+        List<ClippedSpot> parts = new ArrayList<>();
+        for (RunsOfChannel channel : channels) {
+            channel.tell((start, end, count) -> parts.add(new ClippedSpot(start, end, count)));
+        }
+        parts.sort(Comparator.comparingLong(ClippedSpot::startFrame));
         List<ClippedSpot> spots = new ArrayList<>();
-        for (ClippedRun run : runs()) {
+        for (ClippedSpot part : parts) {
             ClippedSpot last = spots.isEmpty() ? null : spots.get(spots.size() - 1);
-            if (last != null && run.startFrame() - last.endFrame() <= sampleRate / SPOTS_A_SECOND) {
-                spots.set(spots.size() - 1, new ClippedSpot(last.startFrame(), Math.max(last.endFrame(), run.endFrame()),
-                        last.runs() + 1));
+            if (last != null && part.startFrame() - last.endFrame() <= spotGap) {
+                spots.set(spots.size() - 1, new ClippedSpot(last.startFrame(), Math.max(last.endFrame(), part.endFrame()), last.runs() + part.runs()));
             } else {
-                spots.add(new ClippedSpot(run.startFrame(), run.endFrame(), 1));
+                spots.add(part);
             }
         }
         return List.copyOf(spots);
     }
 
+    /** Hears of stretches that hold so many runs. */
+    @FunctionalInterface
+    private interface Listener {
+        void stretch(long startFrame, long endFrame, long runs);
+    }
+
     private static final class RunsOfChannel {
 
-        private final Runs full = new Runs();
+        private final Runs full;
         private final FlatTops[] tops;
         private long position;
         private int run;
 
-        RunsOfChannel(boolean flatTopsToo) {
-            tops = flatTopsToo ? new FlatTops[] {new FlatTops(1), new FlatTops(-1)} : new FlatTops[0];
+        RunsOfChannel(boolean flatTopsToo, Supplier<Runs> keeping) {
+            full = keeping.get();
+            tops = flatTopsToo ? new FlatTops[] {new FlatTops(1, keeping.get()), new FlatTops(-1, keeping.get())} : new FlatTops[0];
         }
 
         void accept(float[] samples, int count) {
@@ -93,7 +116,7 @@ public final class ClippingFinder implements SampleSink {
                 if (Math.abs(samples[i]) >= FULL_SCALE) {
                     length++;
                 } else if (length > 0) {
-                    full.add(position + i - length, length);
+                    add(full, position + i - length, length);
                     length = 0;
                 }
             }
@@ -104,13 +127,13 @@ public final class ClippingFinder implements SampleSink {
             position += count;
         }
 
-        void addTo(List<ClippedRun> runs, int channel) {
-            full.copyTo(runs, channel);
+        void tell(Listener listener) {
+            full.tell(listener);
             if (run >= SHORTEST_RUN) {
-                runs.add(new ClippedRun(channel, position - run, run));
+                listener.stretch(position - run, position, 1);
             }
             for (FlatTops top : tops) {
-                top.addTo(runs, channel, position);
+                top.tell(listener, position);
             }
         }
     }
@@ -119,15 +142,16 @@ public final class ClippingFinder implements SampleSink {
     private static final class FlatTops {
 
         private final int direction;
-        private final Runs runs = new Runs();
+        private final Runs runs;
         private float top;
         private float before = Float.NaN;
         private float last = Float.NaN;
         private int run;
         private boolean steep;
 
-        FlatTops(int direction) {
+        FlatTops(int direction, Runs runs) {
             this.direction = direction;
+            this.runs = runs;
         }
 
         void accept(float[] samples, int count, long position) {
@@ -151,52 +175,115 @@ public final class ClippingFinder implements SampleSink {
 
         private void end(long endFrame, float after) {
             if (run >= SHORTEST_RUN) {
-                runs.add(endFrame - run, run);
+                add(runs, endFrame - run, run);
                 // before the first sample and behind the last nothing is known, and NaN compares as not steep
                 steep |= top - before > STEEP * top || top - after > STEEP * top;
             }
             run = 0;
         }
 
-        void addTo(List<ClippedRun> all, int channel, long position) {
+        void tell(Listener listener, long position) {
             if (top < FULL_SCALE && top >= LOWEST_TOP) {
                 boolean runsOut = run >= SHORTEST_RUN;
                 if (steep || runsOut && top - before > STEEP * top) {
-                    runs.copyTo(all, channel);
+                    runs.tell(listener);
                     if (runsOut) {
-                        all.add(new ClippedRun(channel, position - run, run));
+                        listener.stretch(position - run, position, 1);
                     }
                 }
             }
         }
     }
 
-    /** Starts and lengths, twelve bytes a run: even two clipped hours have room. */
-    private static final class Runs {
+    private static void add(Runs runs, long startFrame, int length) {
+        if (length >= SHORTEST_RUN) {
+            runs.add(startFrame, length);
+        }
+    }
 
-        private long[] starts = new long[16];
-        private int[] lengths = new int[16];
+    /** Runs in the order of their places. */
+    private interface Runs {
+        void add(long startFrame, int length);
+
+        void clear();
+
+        void tell(Listener listener);
+    }
+
+    private static final class EveryRun implements Runs {
+
+        private final List<ClippedSpot> runs = new ArrayList<>();
+
+        @Override
+        public void add(long startFrame, int length) {
+            runs.add(new ClippedSpot(startFrame, startFrame + length, 1));
+        }
+
+        @Override
+        public void clear() {
+            runs.clear();
+        }
+
+        @Override
+        public void tell(Listener listener) {
+            runs.forEach(run -> listener.stretch(run.startFrame(), run.endFrame(), 1));
+        }
+    }
+
+    /** Runs that are near each other as one stretch; where there are too many stretches, what is near is taken wider. */
+    private static final class SpotRuns implements Runs {
+
+        private final long[] starts = new long[MOST_SPOTS];
+        private final long[] ends = new long[MOST_SPOTS];
+        private final long[] runs = new long[MOST_SPOTS];
+        private final int finestGap;
+        private long gap;
         private int count;
 
-        void add(long start, int length) {
-            if (length < SHORTEST_RUN) {
-                return;
-            }
-            if (count == starts.length) {
-                starts = Arrays.copyOf(starts, 2 * count);
-                lengths = Arrays.copyOf(lengths, 2 * count);
-            }
-            starts[count] = start;
-            lengths[count++] = length;
+        SpotRuns(int gap) {
+            this.finestGap = gap;
+            this.gap = gap;
         }
 
-        void clear() {
+        @Override
+        public void add(long startFrame, int length) {
+            if (count == MOST_SPOTS && startFrame - ends[count - 1] > gap) {
+                widen();
+            }
+            put(startFrame, startFrame + length, 1);
+        }
+
+        private void put(long start, long end, long many) {
+            if (count > 0 && start - ends[count - 1] <= gap) {
+                ends[count - 1] = end;
+                runs[count - 1] += many;
+            } else {
+                starts[count] = start;
+                ends[count] = end;
+                runs[count++] = many;
+            }
+        }
+
+        private void widen() {
+            while (count == MOST_SPOTS) {
+                gap *= 2;
+                count = 0;
+                for (int i = 0; i < MOST_SPOTS; i++) {
+                    put(starts[i], ends[i], runs[i]);
+                }
+            }
+        }
+
+        @Override
+        public void clear() {
             count = 0;
+            gap = finestGap;
         }
 
-        void copyTo(List<ClippedRun> all, int channel) {
+        @Override
+        public void tell(Listener listener) {
             for (int i = 0; i < count; i++) {
-                all.add(new ClippedRun(channel, starts[i], lengths[i]));
+                listener.stretch(starts[i], ends[i], runs[i]);
             }
         }
     }

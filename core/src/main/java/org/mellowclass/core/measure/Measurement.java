@@ -25,7 +25,7 @@ public record Measurement(int sampleRate, int channels, long frames, LoudnessMet
         int channels = sound.channels();
         TruePeakMeter truePeak = new TruePeakMeter(channels);
         SampleStatistics samples = new SampleStatistics(channels);
-        ClippingFinder clipping = new ClippingFinder(channels, sound.sampleRate(), search);
+        ClippingFinder clipping = ClippingFinder.ofRuns(channels, sound.sampleRate(), search);
         LoudnessMeter loudness = new LoudnessMeter(channels);
         SpeechLevels levels = new SpeechLevels(channels);
         try (SampleSource converted = Resampler.to(Frames.RATE, new Tap(sound, truePeak, samples, clipping))) {

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.OptionalDouble;
 
 import org.mellowclass.core.dsp.Resampler;
+import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.measure.ClippingFinder;
 import org.mellowclass.core.measure.HumFinder;
 import org.mellowclass.core.measure.LoudnessMeter;
@@ -58,7 +59,7 @@ public record MicrophoneCheck(OptionalDouble levelDbfs, OptionalDouble noiseDbfs
      */
     public static MicrophoneCheck of(SampleSource sentence) throws IOException {
         int channels = sentence.channels();
-        ClippingFinder clipping = new ClippingFinder(channels, sentence.sampleRate(), ClippingFinder.Search.FULL_SCALE_AND_FLAT_TOPS);
+        ClippingFinder clipping = ClippingFinder.ofSpots(channels, sentence.sampleRate(), ClippingFinder.Search.FULL_SCALE_AND_FLAT_TOPS);
         LoudnessMeter loudness = new LoudnessMeter(channels);
         SpeechLevels levels = new SpeechLevels(channels);
         Heard heard = new Heard(channels);
@@ -70,7 +71,7 @@ public record MicrophoneCheck(OptionalDouble levelDbfs, OptionalDouble noiseDbfs
         OptionalDouble distance = loudness.integrated().isPresent() && pauses.noiseFloorLufs().isPresent()
                 ? OptionalDouble.of(loudness.integrated().getAsDouble() - pauses.noiseFloorLufs().getAsDouble()) : OptionalDouble.empty();
         int hum = HumFinder.find(heard.room(pauses)).map(HumFinder.Hum::mainsHz).orElse(0);
-        int overs = clipping.runs().size();
+        int overs = (int) clipping.spots().stream().mapToLong(ClippedSpot::runs).sum();
         return new MicrophoneCheck(level.isPresent() && level.getAsDouble() >= NOTHING_DBFS ? level : OptionalDouble.empty(),
                 pauses.noiseFloorDbfs(), distance, hum, overs, heard.oneSided(), advice(level, distance, hum, overs));
     }

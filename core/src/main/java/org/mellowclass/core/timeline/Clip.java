@@ -18,7 +18,7 @@ public record Clip(long id, Source source, long startFrame, long sourceFrame, lo
                    Fade fadeIn, Fade fadeOut) {
 
     public Clip {
-        if (startFrame < 0 || sourceFrame < 0 || frames <= 0) {
+        if (startFrame < 0 || sourceFrame < 0 || frames <= 0 || startFrame > Long.MAX_VALUE - frames || sourceFrame > Long.MAX_VALUE - frames) {
             throw new IllegalArgumentException("not a clip: " + startFrame + ", " + sourceFrame + ", " + frames);
         }
     }
@@ -45,7 +45,7 @@ public record Clip(long id, Source source, long startFrame, long sourceFrame, lo
     }
 
     public Clip movedBy(long offset) {
-        return new Clip(id, source, startFrame + offset, sourceFrame, frames, gainDb, fadeIn, fadeOut);
+        return new Clip(id, source, Math.addExact(startFrame, offset), sourceFrame, frames, gainDb, fadeIn, fadeOut);
     }
 
     public Clip withId(long newId) {

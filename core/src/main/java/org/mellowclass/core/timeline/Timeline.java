@@ -8,6 +8,8 @@ import java.util.Set;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 
+import org.mellowclass.core.sound.Frames;
+
 /**
  * An episode as it is arranged: tracks of clips, and flags. An immutable value; edits make new ones.
  *
@@ -17,8 +19,16 @@ import java.util.stream.Collectors;
  */
 public record Timeline(List<Track> tracks, List<Flag> flags, long nextId) {
 
+    /** Three hours. */
+    public static final long MOST_FRAMES = 3L * 60 * 60 * Frames.RATE;
+
+    /** @throws TimelineTooLong if a clip ends or a flag stands behind the greatest length */
     public Timeline {
         tracks = List.copyOf(tracks);
+        long last = Math.max(tracks.stream().mapToLong(Track::endFrame).max().orElse(0), flags.stream().mapToLong(Flag::frame).max().orElse(0));
+        if (last > MOST_FRAMES) {
+            throw new TimelineTooLong(last);
+        }
         flags = flags.stream().sorted(Comparator.comparingLong(Flag::frame).thenComparingLong(Flag::id)).toList();
     }
 

@@ -4,7 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.io.IOException;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Random;
 import java.util.Optional;
 
 import org.junit.jupiter.api.Test;
@@ -61,6 +64,52 @@ class FindersTest {
             }
             assertThat(Math.abs(samples[start])).isEqualTo(top);
         }
+    }
+
+    @Test
+    void spots_are_the_runs_that_lie_within_50_ms_of_each_other() throws IOException {
+        Signal signal = Signal.noise(2, -1, 4, 11);
+        for (int c = 0; c < 2; c++) {
+            for (int i = 0; i < signal.frames(); i++) {
+                signal.samples()[c][i] = Math.abs(signal.samples()[c][i]) > 0.75 + 0.2 * Math.sin(i / 9000.0 + c) ? 1 : signal.samples()[c][i] * 0.9f;
+            }
+        }
+        List<ClippedSpot> expected = new ArrayList<>();
+        for (ClippedRun run : runs(signal)) {
+            ClippedSpot last = expected.isEmpty() ? null : expected.get(expected.size() - 1);
+            boolean near = last != null && run.startFrame() - last.endFrame() <= Frames.RATE / 20;
+            if (near) {
+                expected.remove(last);
+            }
+            expected.add(near ? new ClippedSpot(last.startFrame(), Math.max(last.endFrame(), run.startFrame() + run.frames()), last.runs() + 1)
+                    : new ClippedSpot(run.startFrame(), run.startFrame() + run.frames(), 1));
+        }
+        assertThat(expected).hasSizeGreaterThan(3);
+        assertThat(clipped(signal)).isEqualTo(expected);
+    }
+
+    @Test
+    void however_harsh_a_sound_is_its_spots_are_few_and_hold_every_run() {
+        ClippingFinder finder = ClippingFinder.ofSpots(1, 8000, ClippingFinder.Search.FULL_SCALE_AND_FLAT_TOPS);
+        Random random = new Random(3);
+        int first = -1;
+        int last = 0;
+        for (int second = 0; second < 7200; second++) {
+            // a burst of five runs somewhere in each second
+            float[][] samples = new float[1][8000];
+            int at = random.nextInt(7900);
+            for (int run = 0; run < 5; run++) {
+                Arrays.fill(samples[0], at + 10 * run, at + 10 * run + 4, 1f);
+            }
+            first = first < 0 ? at : first;
+            last = at + 44;
+            finder.accept(samples, 8000);
+        }
+        List<ClippedSpot> spots = finder.spots();
+        assertThat(spots).hasSizeBetween(100, 1000);
+        assertThat(spots.stream().mapToLong(ClippedSpot::runs).sum()).isEqualTo(7200L * 5);
+        assertThat(spots.get(0).startFrame()).isEqualTo(first);
+        assertThat(spots.get(spots.size() - 1).endFrame()).isEqualTo(7199L * 8000 + last);
     }
 
     @Test
@@ -140,18 +189,15 @@ class FindersTest {
     }
 
     private static List<ClippedRun> runs(Signal signal) throws IOException {
-        return finder(signal).runs();
-    }
-
-    private static ClippingFinder finder(Signal signal) throws IOException {
-        ClippingFinder finder = new ClippingFinder(signal.channels(), signal.rate(),
-                ClippingFinder.Search.FULL_SCALE_AND_FLAT_TOPS);
+        ClippingFinder finder = ClippingFinder.ofRuns(signal.channels(), signal.rate(), ClippingFinder.Search.FULL_SCALE_AND_FLAT_TOPS);
         SampleSink.drain(signal.stream(), finder);
-        return finder;
+        return finder.runs();
     }
 
     private static List<ClippedSpot> clipped(Signal signal) throws IOException {
-        return finder(signal).spots();
+        ClippingFinder finder = ClippingFinder.ofSpots(signal.channels(), signal.rate(), ClippingFinder.Search.FULL_SCALE_AND_FLAT_TOPS);
+        SampleSink.drain(signal.stream(), finder);
+        return finder.spots();
     }
 
     @Test
