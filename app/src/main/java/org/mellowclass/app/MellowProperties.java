@@ -1,5 +1,6 @@
 package org.mellowclass.app;
 
+import java.net.URI;
 import java.nio.file.Path;
 
 import jakarta.validation.constraints.NotNull;
@@ -11,6 +12,7 @@ import org.springframework.validation.annotation.Validated;
 /**
  * The application's own settings.
  *
+ * @param address     under which people and feeds reach it: links are made from it, never from what a request says
  * @param folder    where sound is stored, and on its way kept
  * @param demo      whether the demo school is loaded into an empty database
  * @param mostDerived how much is kept of what can be made again
@@ -18,5 +20,5 @@ import org.springframework.validation.annotation.Validated;
  */
 @Validated
 @ConfigurationProperties("mellow")
-public record MellowProperties(@NotNull Path folder, boolean demo, @DefaultValue("20GB") DataSize mostDerived, Path readyFile) {
+public record MellowProperties(@NotNull URI address, @NotNull Path folder, boolean demo, @DefaultValue("20GB") DataSize mostDerived, Path readyFile) {
 }

@@ -207,6 +207,8 @@ onmessage = async ({ data }) => {
       current?.flag(data.frame);
     } else if (data.type === 'rest') {
       await sendRest(data);
+    } else if (data.type === 'forget') {
+      await navigator.locks.request(lockOf(data.takeId), () => kept.forget(data.takeId));
     } else if (data.type === 'leftovers') {
       await finishLeftovers();
     }

@@ -8,6 +8,7 @@ import { postJson } from '../shared/http.js';
  *   unsentSeconds?: number, storageWorks?: boolean, takeId?: number, take?: any, words?: string }} Message
  */
 
+const ERASED = 'take.ERASED';
 /** @type {Set<(message: Message) => void>} */
 const listeners = new Set();
 /** @type {Worker | null} */
@@ -32,10 +33,12 @@ function start() {
   return worker;
 }
 
-/** What came too late for a take becomes a take of its own, as soon as somebody of its crew is signed in here. @param {import('./kept-takes.js').Take} take */
+/** What came too late for a take becomes a take of its own, as soon as somebody of its crew is signed in here; that of an erased one is forgotten. @param {import('./kept-takes.js').Take} take */
 async function sendRest({ takeId, episodeId, trackName, rate }) {
-  const begun = await postJson(`/episodes/${episodeId}/recordings`, { trackName, sampleRate: rate, restOf: takeId }).catch(() => null);
-  if (begun) {
+  const begun = await postJson(`/episodes/${episodeId}/recordings`, { trackName, sampleRate: rate, restOf: takeId }).catch(problem => (problem.code === ERASED ? ERASED : null));
+  if (begun === ERASED) {
+    start().postMessage({ type: 'forget', takeId });
+  } else if (begun) {
     start().postMessage({ type: 'rest', takeId, begun });
   }
 }

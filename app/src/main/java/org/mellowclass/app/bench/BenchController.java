@@ -97,7 +97,7 @@ class BenchController {
     /** Tells the page that there is a newer revision, as long as it stays open. */
     @GetMapping(path = "/episodes/{episodeId}/live", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
     SseEmitter live(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId) {
-        return live.follow(Bench.topic(access.episode(viewer, episodeId).id()));
+        return live.follow(viewer.id(), Bench.topic(access.episode(viewer, episodeId).id()));
     }
 
     @GetMapping("/episodes/{episodeId}/sound/{revision}/raw/{from:\\d+}-{to:\\d+}")

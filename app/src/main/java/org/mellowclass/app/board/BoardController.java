@@ -66,7 +66,7 @@ class BoardController {
 
     @GetMapping(path = "/classes/{classId}/live", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
     SseEmitter live(@AuthenticationPrincipal Person viewer, @PathVariable long classId) {
-        return live.follow(LiveEvents.board(access.taughtClass(viewer, classId).id()));
+        return live.follow(viewer.id(), LiveEvents.board(access.taughtClass(viewer, classId).id()));
     }
 
     private void fill(Person viewer, long classId, ClassBoard.Order sort, Model model) {

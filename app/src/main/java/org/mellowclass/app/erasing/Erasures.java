@@ -6,7 +6,6 @@ import java.util.List;
 
 import org.mellowclass.app.bench.PlacedTakes;
 import org.mellowclass.app.feed.AirDesk;
-import org.mellowclass.app.feed.Publication;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
@@ -50,13 +49,11 @@ public class Erasures {
             return classId;
         }
         Episode episode = access.taughtEpisode(viewer, take.episodeId());
-        if (airDesk.newest(episode).filter(Publication::live)
-                .filter(live -> handIns.holds(live.handInId(), takeId)).isPresent()) {
-            airDesk.takeOff(viewer, episode.id());
-        }
         List<String> files = new ArrayList<>();
         transaction.executeWithoutResult(status -> {
+            // one lock with publishing: whoever comes second sees what the first did
             access.hold(episode.id());
+            airDesk.takeOff(episode.id(), live -> handIns.holds(live.handInId(), takeId)).ifPresent(files::add);
             files.addAll(erasing.empty(viewer, take));
             placed.erase(viewer, episode.id(), takeId);
             files.addAll(handIns.makeAgainWithout(episode.id(), takeId));

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.function.Predicate;
 
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.live.LiveEvents;
@@ -17,11 +18,13 @@ import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.store.RandomKey;
 import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.publish.AirGate;
 import org.mellowclass.core.publish.Slug;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -91,7 +94,9 @@ public class AirDesk {
      * @param consentConfirmed the teacher says that every voice in it may be heard in public
      */
     @Transactional
-    public void publish(Person viewer, long episodeId, String title, String description, boolean consentConfirmed) {
+    public void publish(Person viewer, long episodeId, String typedTitle, String typedDescription, boolean consentConfirmed) {
+        String title = Fields.plain(typedTitle);
+        String description = Fields.plain(typedDescription);
         Episode episode = access.taughtEpisode(viewer, episodeId);
         access.hold(episodeId);
         Optional<HandIn> handIn = handIns.newest(episode);
@@ -100,14 +105,14 @@ public class AirDesk {
         if (!missing.isEmpty()) {
             throw Refusal.unfit("air." + missing.iterator().next());
         }
-        if (title.strip().length() > LONGEST_TITLE || description.strip().length() > LONGEST_DESCRIPTION) {
+        if (title.length() > LONGEST_TITLE || description.length() > LONGEST_DESCRIPTION) {
             throw Refusal.unfit("air.TOO_LONG", LONGEST_TITLE, LONGEST_DESCRIPTION);
         }
         if (feeds.newest(episodeId).filter(Publication::live).isPresent()) {
             return;
         }
         feedKey(viewer, episode.classId());
-        feeds.add(episodeId, handIn.orElseThrow().id(), RandomKey.next(), title.strip(), description.strip(),
+        feeds.add(episodeId, handIn.orElseThrow().id(), RandomKey.next(), title, description,
                 Slug.of(title), viewer.id(), clock.instant());
         live.episodeChanged(episodeId);
         jobs.ask(AirPreparation.KIND, feeds.newest(episodeId).orElseThrow().id());
@@ -116,13 +121,24 @@ public class AirDesk {
     /** Takes an episode off air: its addresses are gone at once, and so is its file. */
     public void takeOff(Person viewer, long episodeId) throws IOException {
         access.taughtEpisode(viewer, episodeId);
-        Publication before = transaction.execute(status -> {
-            Publication publication = feeds.holdNewest(episodeId).filter(Publication::live).orElse(null);
-            return publication != null && feeds.offAir(publication.id(), clock.instant()) == 1 ? publication : null;
+        Optional<String> file = transaction.execute(status -> {
+            access.hold(episodeId);
+            return takeOff(episodeId, publication -> true);
         });
-        live.episodeChanged(episodeId);
-        if (before != null && before.soundKey() != null) {
-            store.delete(before.soundKey());
+        if (file != null && file.isPresent()) {
+            store.delete(file.get());
         }
+    }
+
+    /**
+     * Takes an episode off air that is held, if what is on air or on its way there is as said; returns the key of the file, which has to go
+     * when the transaction has ended.
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public Optional<String> takeOff(long episodeId, Predicate<Publication> which) {
+        Optional<Publication> publication = feeds.holdNewest(episodeId).filter(Publication::live).filter(which)
+                .filter(live -> feeds.offAir(live.id(), clock.instant()) == 1);
+        live.episodeChanged(episodeId);
+        return publication.map(Publication::soundKey);
     }
 }

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.stream.Collectors;
 
 import com.rometools.rome.io.FeedException;
+import org.mellowclass.app.MellowProperties;
 import org.mellowclass.app.feed.FeedMapper.Feed;
 import org.springframework.core.io.Resource;
 import org.springframework.http.CacheControl;
@@ -19,7 +20,7 @@ import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.ResponseStatus;
-import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
+import org.springframework.web.util.UriComponentsBuilder;
 
 /** The public side: pages and files for listeners, who do not sign in. */
 @Controller
@@ -29,9 +30,11 @@ class FeedController {
     private static final MediaType MP3 = MediaType.valueOf("audio/mpeg");
 
     private final PublicFeed feeds;
+    private final MellowProperties properties;
 
-    FeedController(PublicFeed feeds) {
+    FeedController(PublicFeed feeds, MellowProperties properties) {
         this.feeds = feeds;
+        this.properties = properties;
     }
 
     @GetMapping("/f/{feedKey}")
@@ -76,8 +79,8 @@ class FeedController {
         return "feed/gone";
     }
 
-    private static RssWriter.Addresses addresses(String feedKey) {
-        String page = ServletUriComponentsBuilder.fromCurrentContextPath().path("/f/").path(feedKey).toUriString();
+    private RssWriter.Addresses addresses(String feedKey) {
+        String page = UriComponentsBuilder.fromUri(properties.address()).path("/f/").path(feedKey).toUriString();
         return new RssWriter.Addresses() {
             @Override
             public String feedPage() {

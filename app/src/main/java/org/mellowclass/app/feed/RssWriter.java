@@ -16,6 +16,7 @@ import com.rometools.rome.feed.rss.Item;
 import com.rometools.rome.io.FeedException;
 import com.rometools.rome.io.WireFeedOutput;
 import org.mellowclass.app.feed.FeedMapper.Feed;
+import org.mellowclass.app.web.Fields;
 import org.mellowclass.core.sound.Frames;
 
 /** Writes RSS 2.0 with the usual podcast tags. */
@@ -35,12 +36,12 @@ final class RssWriter {
 
     static String write(Feed feed, List<Publication> onAir, Addresses addresses) throws FeedException {
         Channel channel = new Channel("rss_2.0");
-        channel.setTitle(feed.title());
+        channel.setTitle(Fields.plain(feed.title()));
         channel.setLink(addresses.feedPage());
-        channel.setDescription(feed.description());
+        channel.setDescription(Fields.plain(feed.description()));
         channel.setLanguage("en-gb");
         FeedInformation podcast = new FeedInformationImpl();
-        podcast.setAuthor(feed.schoolName());
+        podcast.setAuthor(Fields.plain(feed.schoolName()));
         podcast.setExplicit(false);
         podcast.setType("episodic");
         channel.setModules(List.of(podcast));
@@ -50,11 +51,11 @@ final class RssWriter {
 
     private static Item item(Publication publication, Addresses addresses) {
         Item item = new Item();
-        item.setTitle(publication.title());
+        item.setTitle(Fields.plain(publication.title()));
         item.setLink(addresses.episodePage(publication));
         Description description = new Description();
         description.setType("text/plain");
-        description.setValue(publication.description());
+        description.setValue(Fields.plain(publication.description()));
         item.setDescription(description);
         item.setPubDate(Date.from(publication.onAirAt()));
         Guid guid = new Guid();

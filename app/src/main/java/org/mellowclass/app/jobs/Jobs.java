@@ -54,8 +54,17 @@ public class Jobs {
      * up.
      */
     public OneTimeTask<Void> kind(String name, Work work, GivingUp givingUp) {
+        return kind(name, work, givingUp, false);
+    }
+
+    /** As {@link #kind}, of work that somebody looks on at and can ask for again: whatever its fault, it is given up within seconds. */
+    public OneTimeTask<Void> lookedOnAt(String name, Work work, GivingUp givingUp) {
+        return kind(name, work, givingUp, true);
+    }
+
+    private OneTimeTask<Void> kind(String name, Work work, GivingUp givingUp, boolean lookedOnAt) {
         return Tasks.oneTime(TaskDescriptor.of(name))
-                .onFailure((complete, operations) -> failed(name, givingUp, complete, operations))
+                .onFailure((complete, operations) -> failed(name, givingUp, lookedOnAt, complete, operations))
                 .execute((instance, context) -> {
                     try {
                         work.run(idOf(instance.getId()));
@@ -65,9 +74,9 @@ public class Jobs {
                 });
     }
 
-    private void failed(String kind, GivingUp givingUp, ExecutionComplete complete, ExecutionOperations<Void> operations) {
+    private void failed(String kind, GivingUp givingUp, boolean lookedOnAt, ExecutionComplete complete, ExecutionOperations<Void> operations) {
         long id = idOf(complete.getExecution().taskInstance.getId());
-        Fault fault = complete.getCause().map(Fault::of).orElse(Fault.MACHINE);
+        Fault fault = lookedOnAt ? Fault.OURS : complete.getCause().map(Fault::of).orElse(Fault.MACHINE);
         int failures = complete.getExecution().consecutiveFailures + 1;
         Duration wait = fault.waitAfter(failures);
         LOG.warn("{} {} has failed {} times ({}), {}", kind, id, failures, fault, wait == null ? "and is given up" : "and is tried again in " + wait,

@@ -74,7 +74,7 @@ public class LineUps {
     static class Schedule {
         @Bean
         OneTimeTask<Void> lineUpJob(LineUps lineUps, Jobs jobs) {
-            return jobs.kind(KIND, lineUps::measure, lineUps::giveUp);
+            return jobs.lookedOnAt(KIND, lineUps::measure, lineUps::giveUp);
         }
     }
 

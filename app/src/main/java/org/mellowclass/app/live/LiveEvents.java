@@ -3,8 +3,11 @@ package org.mellowclass.app.live;
 import java.io.IOException;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.ArrayDeque;
 import java.util.Collections;
 import java.util.LinkedHashMap;
+import java.util.Deque;
+import java.util.Optional;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -33,10 +36,13 @@ public class LiveEvents {
     /** Rows may become visible out of the order of their ids: those just before the newest are looked at again. */
     private static final int LOOK_BACK = 200;
     private static final int REMEMBERED = 2000;
+    private static final int MOST_OF_ONE = 12;
 
     private final EventMapper events;
     private final Clock clock;
     private final Map<String, List<SseEmitter>> followers = new ConcurrentHashMap<>();
+    /** The open streams of each person, the oldest first. */
+    private final Map<Long, Deque<SseEmitter>> byPerson = new ConcurrentHashMap<>();
     private final Set<Long> told = Collections.newSetFromMap(new LinkedHashMap<>() {
         @Override
         protected boolean removeEldestEntry(Map.Entry<Long, Boolean> eldest) {
@@ -67,9 +73,20 @@ public class LiveEvents {
         events.addForBoard(episodeId, clock.instant());
     }
 
-    /** A stream of the revisions of topics from now on; whoever asks has been let through. */
-    public SseEmitter follow(String... topics) {
+    /**
+     * A stream of the revisions of topics from now on; whoever asks has been let through. Of too many that one person has open, the oldest
+     * ends: its page asks again.
+     */
+    public SseEmitter follow(long personId, String... topics) {
         SseEmitter emitter = new SseEmitter(LONGEST_STREAM.toMillis());
+        byPerson.compute(personId, (id, open) -> {
+            Deque<SseEmitter> all = open == null ? new ArrayDeque<>() : open;
+            all.add(emitter);
+            return all;
+        });
+        while (openOf(personId) > MOST_OF_ONE) {
+            Optional.ofNullable(takeOldest(personId)).ifPresent(SseEmitter::complete);
+        }
         for (String topic : topics) {
             followers.compute(topic, (name, open) -> {
                 List<SseEmitter> all = open == null ? new CopyOnWriteArrayList<>() : open;
@@ -78,6 +95,10 @@ public class LiveEvents {
             });
         }
         Runnable leave = () -> {
+            byPerson.computeIfPresent(personId, (id, open) -> {
+                open.remove(emitter);
+                return open.isEmpty() ? null : open;
+            });
             for (String topic : topics) {
                 followers.computeIfPresent(topic, (name, all) -> {
                     all.remove(emitter);
@@ -90,6 +111,32 @@ public class LiveEvents {
         emitter.onError(gone -> leave.run());
         send(emitter, SseEmitter.event().comment("here"));
         return emitter;
+    }
+
+    private int openOf(long personId) {
+        int[] open = {0};
+        byPerson.computeIfPresent(personId, (id, all) -> {
+            open[0] = all.size();
+            return all;
+        });
+        return open[0];
+    }
+
+    private SseEmitter takeOldest(long personId) {
+        SseEmitter[] oldest = {null};
+        byPerson.computeIfPresent(personId, (id, all) -> {
+            oldest[0] = all.poll();
+            return all.isEmpty() ? null : all;
+        });
+        return oldest[0];
+    }
+
+    /** Ends every stream of somebody who is signed out. */
+    public void end(long personId) {
+        Deque<SseEmitter> open = byPerson.remove(personId);
+        if (open != null) {
+            open.forEach(SseEmitter::complete);
+        }
     }
 
     @Scheduled(fixedDelayString = "PT0.5S")

@@ -3,6 +3,7 @@ package org.mellowclass.app.people;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
@@ -31,13 +32,13 @@ interface PeopleMapper {
         }
     }
 
-    @Select(WITH_SECRET + "WHERE p.email = #{email} AND p.role = 'TEACHER'")
+    @Select(WITH_SECRET + "WHERE p.email = #{email} AND BINARY p.email = #{email} AND p.role = 'TEACHER'")
     Optional<WithSecret> teacherByEmail(String email);
 
     @Select(WITH_SECRET + """
             JOIN class_student s ON s.person_id = p.id
             JOIN school_class c ON c.id = s.class_id
-            WHERE c.code = #{code} AND p.name = #{name} AND p.role = 'STUDENT'
+            WHERE c.code = #{code} AND BINARY c.code = #{code} AND p.name = #{name} AND p.role = 'STUDENT'
             """)
     List<WithSecret> students(String code, String name);
 
@@ -105,6 +106,18 @@ interface PeopleMapper {
     @Update("UPDATE first_start SET school_id = #{schoolId} WHERE id = 1 AND school_id IS NULL")
     int firstStartDone(long schoolId);
 
+    @Select("SELECT EXISTS (SELECT 1 FROM school_class WHERE code = #{code} AND BINARY code = #{code})")
+    boolean classCodeExists(String code);
+
+    @Select("SELECT person_id FROM known_laptop WHERE laptop = #{laptop}")
+    Set<Long> knownOnLaptop(String laptop);
+
+    @Insert("""
+            INSERT INTO known_laptop (laptop, person_id, last_at) VALUES (#{laptop}, #{personId}, #{at})
+            ON DUPLICATE KEY UPDATE last_at = #{at}
+            """)
+    void rememberLaptop(String laptop, long personId, Instant at);
+
     /** The first use of a passphrase: it is not readable any more. */
     @Update("UPDATE person SET fresh_passphrase = NULL WHERE id = #{id} AND fresh_passphrase IS NOT NULL")
     void passphraseUsed(long id);
@@ -119,7 +132,11 @@ interface PeopleMapper {
     @Insert("INSERT INTO class_teacher (class_id, person_id) VALUES (#{classId}, #{personId})")
     void addTeacherToClass(long classId, long personId);
 
-    @Insert("INSERT IGNORE INTO class_student (class_id, person_id) VALUES (#{classId}, #{personId})")
+    /** The first class of a student is their home class. */
+    @Insert("""
+            INSERT IGNORE INTO class_student (class_id, person_id, home)
+            SELECT #{classId}, #{personId}, NOT EXISTS (SELECT 1 FROM class_student o WHERE o.person_id = #{personId})
+            """)
     void addStudentToClass(long classId, long personId);
 
     @Insert("INSERT INTO crew (class_id, name) VALUES (#{classId}, #{name})")

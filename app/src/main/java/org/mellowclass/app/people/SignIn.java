@@ -1,36 +1,52 @@
 package org.mellowclass.app.people;
 
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.time.Clock;
 import java.time.Duration;
+import java.util.HexFormat;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import io.github.bucket4j.Bucket;
 import org.mellowclass.app.people.PeopleMapper.WithSecret;
+import org.mellowclass.app.store.RandomKey;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
 
 /**
- * Checks passwords and passphrases. Attempts are limited by account and not by network address, since a whole school shares
- * one; an account that does not exist costs as much time as one that does.
+ * Checks passwords and passphrases. The person is looked up first, and attempts are counted by who was found and not by what was
+ * typed, since the database takes several spellings for one name. A laptop on which somebody has signed in before is counted by
+ * itself, so that nobody else can lock it out; all others of a class together are slowed, since a whole school shares one network
+ * address. An account that does not exist costs as much time as one that does.
  */
 @Service
 public class SignIn {
 
     private static final int ATTEMPTS = 6;
     private static final Duration REFILL = Duration.ofMinutes(5);
+    /** From all laptops together that nobody of a class has used: a class that comes in for the first time is not held up. */
+    private static final int ATTEMPTS_OF_STRANGERS = 60;
+    private static final Duration REFILL_OF_STRANGERS = Duration.ofMinutes(2);
+    private static final int LONGEST = 200;
 
     private final PeopleMapper people;
     private final PasswordEncoder encoder;
+    private final Clock clock;
     private final String nobodysHash;
     private final Cache<String, Bucket> attempts =
             Caffeine.newBuilder().maximumSize(100_000).expireAfterAccess(REFILL).build();
 
-    SignIn(PeopleMapper people, PasswordEncoder encoder) {
+    SignIn(PeopleMapper people, PasswordEncoder encoder, Clock clock) {
         this.people = people;
         this.encoder = encoder;
+        this.clock = clock;
         this.nobodysHash = encoder.encode("nobody");
     }
 
@@ -46,16 +62,32 @@ public class SignIn {
         }
     }
 
-    public Result teacher(String email, String password) {
+    /** @param laptop the secret mark of the laptop, a random key in its cookie; anything else for one that has none */
+    public Result teacher(String email, String password, String laptop) {
+        if (tooLong(email, password)) {
+            return new Result.Wrong();
+        }
         String account = email.strip().toLowerCase(Locale.ROOT);
-        return attempt("teacher " + account, people.teacherByEmail(account).map(List::of).orElse(List.of()), password);
+        return attempt("teachers", people.teacherByEmail(account).map(List::of).orElse(List.of()), password, laptop);
     }
 
-    /** Passphrases are compared without regard to case and to the spaces and hyphens between the words. */
-    public Result student(String classCode, String name, String passphrase) {
+    /**
+     * Passphrases are compared without regard to case and to the spaces and hyphens between the words.
+     *
+     * @param laptop as with {@link #teacher}
+     */
+    public Result student(String classCode, String name, String passphrase, String laptop) {
+        if (tooLong(classCode, name, passphrase)) {
+            return new Result.Wrong();
+        }
         String code = classCode.strip().toUpperCase(Locale.ROOT);
-        String account = "student " + code + " " + name.strip().toLowerCase(Locale.ROOT);
-        return attempt(account, people.students(code, name.strip()), plain(passphrase));
+        List<WithSecret> candidates = people.students(code, name.strip());
+        return attempt("class " + (people.classCodeExists(code) ? code : ""), candidates, plain(passphrase), laptop);
+    }
+
+    /** Before anything is kept of it. */
+    private static boolean tooLong(String... typed) {
+        return Stream.of(typed).anyMatch(text -> text.length() > LONGEST);
     }
 
     /** How a student's passphrase is written before it is hashed or compared. */
@@ -63,23 +95,52 @@ public class SignIn {
         return passphrase.strip().toLowerCase(Locale.ROOT).replaceAll("[\\s-]+", " ");
     }
 
-    private Result attempt(String account, List<WithSecret> candidates, String secret) {
-        Bucket bucket = attempts.get(account, key -> Bucket.builder()
-                .addLimit(limit -> limit.capacity(ATTEMPTS).refillGreedy(ATTEMPTS, REFILL)).build());
-        if (!bucket.tryConsume(1)) {
+    /** Lets somebody try again at once. */
+    public void unlock(long personId) {
+        attempts.invalidate(account(personId));
+    }
+
+    private Result attempt(String group, List<WithSecret> candidates, String secret, String laptop) {
+        String mark = RandomKey.is(laptop) ? hash(laptop) : null;
+        Set<Long> known = mark == null ? Set.of() : people.knownOnLaptop(mark);
+        boolean stranger = candidates.stream().noneMatch(candidate -> known.contains(candidate.id()));
+        if (stranger && !bucket("strangers " + group, ATTEMPTS_OF_STRANGERS, REFILL_OF_STRANGERS).tryConsume(1)) {
             return new Result.TooManyAttempts();
         }
         if (candidates.isEmpty()) {
             encoder.matches(secret, nobodysHash);
             return new Result.Wrong();
         }
-        Optional<WithSecret> match = candidates.stream()
-                .filter(candidate -> encoder.matches(secret, candidate.secretHash())).findFirst();
+        List<WithSecret> open = candidates.stream().filter(candidate -> bucket(known.contains(candidate.id())
+                ? account(candidate.id()) + " " + mark : account(candidate.id()), ATTEMPTS, REFILL).tryConsume(1)).toList();
+        if (open.isEmpty()) {
+            return new Result.TooManyAttempts();
+        }
+        Optional<WithSecret> match = open.stream().filter(candidate -> encoder.matches(secret, candidate.secretHash())).findFirst();
         if (match.isEmpty()) {
             return new Result.Wrong();
         }
-        attempts.invalidate(account);
         people.passphraseUsed(match.get().id());
+        if (mark != null) {
+            attempts.invalidate(account(match.get().id()) + " " + mark);
+            people.rememberLaptop(mark, match.get().id(), clock.instant());
+        }
         return new Result.Welcome(match.get().person());
+    }
+
+    private static String account(long personId) {
+        return "person " + personId;
+    }
+
+    private Bucket bucket(String name, int capacity, Duration refill) {
+        return attempts.get(name, key -> Bucket.builder().addLimit(limit -> limit.capacity(capacity).refillGreedy(capacity, refill)).build());
+    }
+
+    private static String hash(String laptop) {
+        try {
+            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(laptop.getBytes(StandardCharsets.US_ASCII)));
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException(e);
+        }
     }
 }

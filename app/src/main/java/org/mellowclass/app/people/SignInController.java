@@ -1,18 +1,28 @@
 package org.mellowclass.app.people;
 
+import java.time.Duration;
 import java.util.List;
 
+import jakarta.servlet.http.Cookie;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import org.mellowclass.app.store.RandomKey;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.ResponseCookie;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.util.WebUtils;
 
 @Controller
 class SignInController {
+
+    private static final String LAPTOP = "laptop";
+    private static final Duration LAPTOP_KEPT = Duration.ofDays(400);
+    private static final int LONGEST_SHOWN = 200;
 
     private final SignIn signIn;
     private final Access access;
@@ -53,17 +63,33 @@ class SignInController {
     String teacher(@RequestParam String email, @RequestParam String password, Model model,
                    HttpServletRequest request, HttpServletResponse response) {
         model.addAttribute("as", "teacher");
-        model.addAttribute("email", email);
-        return enter(signIn.teacher(email, password), model, request, response);
+        model.addAttribute("email", shown(email));
+        return enter(signIn.teacher(email, password, laptop(request, response)), model, request, response);
     }
 
     @PostMapping("/sign-in/student")
     String student(@RequestParam String code, @RequestParam String name, @RequestParam String passphrase, Model model,
                    HttpServletRequest request, HttpServletResponse response) {
         model.addAttribute("as", "student");
-        model.addAttribute("code", code);
-        model.addAttribute("name", name);
-        return enter(signIn.student(code, name, passphrase), model, request, response);
+        model.addAttribute("code", shown(code));
+        model.addAttribute("name", shown(name));
+        return enter(signIn.student(code, name, passphrase, laptop(request, response)), model, request, response);
+    }
+
+    /** The mark of a laptop: nameless, and the only thing that stays on it when somebody signs out. */
+    private static String laptop(HttpServletRequest request, HttpServletResponse response) {
+        Cookie known = WebUtils.getCookie(request, LAPTOP);
+        if (known != null && RandomKey.is(known.getValue())) {
+            return known.getValue();
+        }
+        String fresh = RandomKey.next();
+        response.addHeader(HttpHeaders.SET_COOKIE, ResponseCookie.from(LAPTOP, fresh).httpOnly(true).secure(request.isSecure()).sameSite("Lax")
+                .path("/sign-in").maxAge(LAPTOP_KEPT).build().toString());
+        return fresh;
+    }
+
+    private static String shown(String typed) {
+        return typed.length() > LONGEST_SHOWN ? "" : typed;
     }
 
     private String enter(SignIn.Result result, Model model, HttpServletRequest request, HttpServletResponse response) {

@@ -116,6 +116,9 @@ public class Recording {
         if (sampleRate < LOWEST_RATE || sampleRate > HIGHEST_RATE) {
             throw Refusal.unfit("take.RATE", sampleRate);
         }
+        if (start.restOf != null && takes.find(start.restOf).filter(take -> take.episodeId() == episodeId && take.state() == Take.State.ERASED).isPresent()) {
+            throw Refusal.conflict("take.ERASED");
+        }
         int number = takes.count(episode.id(), Take.Origin.RECORDED) + 1;
         String uploadKey = RandomKey.next();
         Long line = start.lineId != null && takes.isLineOf(start.lineId, episodeId) ? start.lineId : null;

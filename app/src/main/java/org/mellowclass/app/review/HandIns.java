@@ -23,6 +23,7 @@ import org.mellowclass.app.store.Held;
 import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.store.StoredJson;
+import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.soundcheck.SoundCheck;
@@ -118,7 +119,7 @@ public class HandIns {
     public HandIn decide(Person viewer, long handInId, HandIn.Decision decision, String sentence) {
         HandIn handIn = handIns.find(handInId).orElseThrow(NotFound::new);
         access.hold(access.taughtEpisode(viewer, handIn.episodeId()).id());
-        String words = sentence == null ? "" : sentence.strip();
+        String words = Fields.plain(sentence);
         if (!handIn.ready()) {
             throw Refusal.conflict("hand-in.NOT_READY");
         }

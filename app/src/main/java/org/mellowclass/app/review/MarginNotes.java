@@ -14,6 +14,7 @@ import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.sounds.FormerTakes;
 import org.mellowclass.app.store.StoredJson;
+import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.review.NoteAnchor;
@@ -49,7 +50,7 @@ public class MarginNotes {
     public void write(Person viewer, long handInId, MarginNote.Kind kind, String words, long startFrame, long endFrame) {
         HandIn handIn = handIns.find(viewer, handInId);
         access.taughtEpisode(viewer, handIn.episodeId());
-        String text = words == null ? "" : words.strip();
+        String text = Fields.plain(words);
         if (text.isEmpty()) {
             throw Refusal.unfit("note.WORDS_MISSING");
         }

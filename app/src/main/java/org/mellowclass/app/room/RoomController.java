@@ -82,7 +82,7 @@ class RoomController {
     /** Tells the page that the turn has gone on. */
     @GetMapping(path = "/episodes/{episodeId}/room/live", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
     SseEmitter live(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId) {
-        return live.follow(RecordingTurns.topic(access.episode(viewer, episodeId).classId()));
+        return live.follow(viewer.id(), RecordingTurns.topic(access.episode(viewer, episodeId).classId()));
     }
 
     @GetMapping("/episodes/{episodeId}/room/turn")

@@ -9,7 +9,7 @@ import java.nio.charset.StandardCharsets;
 import java.security.SecureRandom;
 import java.util.List;
 
-/** Passphrases of three short words that children can type: describing word, thing, thing. */
+/** Passphrases of two pairs of short words that children can type: describing word and thing, twice. More than 28 bits. */
 final class Passphrases {
 
     private static final SecureRandom RANDOM = new SecureRandom();
@@ -20,7 +20,17 @@ final class Passphrases {
     }
 
     static String next() {
-        return pick(DESCRIBING) + " " + pick(THINGS) + " " + pick(THINGS);
+        return pair() + " " + pair();
+    }
+
+    private static String pair() {
+        return pick(DESCRIBING) + " " + pick(THINGS);
+    }
+
+    /** How many there are. */
+    static long count() {
+        long pairs = (long) DESCRIBING.size() * THINGS.size();
+        return pairs * pairs;
     }
 
     private static String pick(List<String> words) {

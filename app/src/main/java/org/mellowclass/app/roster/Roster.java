@@ -14,6 +14,8 @@ import org.mellowclass.app.people.OnAirNames;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;
 import org.mellowclass.app.people.SchoolOffice;
+import org.mellowclass.app.people.SignIn;
+import org.mellowclass.app.people.SignedIn;
 import org.mellowclass.app.roster.RosterMapper.Recorded;
 import org.mellowclass.app.roster.RosterPlan.Kind;
 import org.mellowclass.app.roster.RosterPlan.Line;
@@ -36,16 +38,20 @@ public class Roster {
     private final Access access;
     private final SchoolOffice office;
     private final Crews crews;
+    private final SignIn signIn;
+    private final SignedIn signedIn;
     private final PasswordEncoder encoder;
     private final Clock clock;
     private final TransactionTemplate transaction;
 
-    Roster(RosterMapper roster, Access access, SchoolOffice office, Crews crews, PasswordEncoder encoder, Clock clock,
+    Roster(RosterMapper roster, Access access, SchoolOffice office, Crews crews, SignIn signIn, SignedIn signedIn, PasswordEncoder encoder, Clock clock,
            TransactionTemplate transaction) {
         this.roster = roster;
         this.access = access;
         this.office = office;
         this.crews = crews;
+        this.signIn = signIn;
+        this.signedIn = signedIn;
         this.encoder = encoder;
         this.clock = clock;
         this.transaction = transaction;
@@ -61,7 +67,7 @@ public class Roster {
     @Transactional(readOnly = true)
     public RosterPlan plan(Person viewer, long classId, String text, Map<Integer, Long> answers) {
         SchoolClass schoolClass = access.taughtClass(viewer, classId);
-        return RosterPlan.of(RosterReader.read(text), roster.knownOfSchool(schoolClass.schoolId(), classId), answers);
+        return RosterPlan.of(RosterReader.read(text), roster.knownOfSchool(schoolClass.schoolId(), classId, viewer.id()), answers);
     }
 
     /**
@@ -83,6 +89,11 @@ public class Roster {
 
     private void write(Person viewer, long classId, Line line, Fresh fresh) {
         if (line.kind() == Kind.BAD || line.kind() == Kind.SAME) {
+            return;
+        }
+        if (line.kind() == Kind.WAITS) {
+            // nothing of somebody else's student is changed before the answer
+            roster.askToJoin(classId, line.student().id(), viewer.id(), clock.instant());
             return;
         }
         RosterReader.Entry entry = line.entry();
@@ -153,18 +164,46 @@ public class Roster {
         student(viewer, classId, studentId);
         crews.move(viewer, classId, studentId, 0);
         roster.leaveClass(classId, studentId);
+        roster.findHome(studentId);
+        signedIn.end(studentId);
     }
 
-    /** Gives students new passphrases; those that they had do not work any more. */
+    /** What teachers of other classes ask about students of this one. */
+    @Transactional(readOnly = true)
+    public List<JoinRequest> joinRequests(Person viewer, long classId) {
+        access.taughtClass(viewer, classId);
+        return roster.joinRequests(classId);
+    }
+
+    /** Lets a student of this class into another one too that has asked, or not. */
+    @Transactional
+    public void answerJoin(Person viewer, long classId, long otherClassId, long studentId, boolean yes) {
+        student(viewer, classId, studentId);
+        if (roster.answered(otherClassId, studentId) == 1 && yes) {
+            roster.joinClass(otherClassId, studentId);
+        }
+    }
+
+    /** Lets a student try to sign in again at once who was guessed at, or has forgotten too often. */
+    @Transactional(readOnly = true)
+    public void unlock(Person viewer, long classId, long studentId) {
+        signIn.unlock(student(viewer, classId, studentId).id());
+    }
+
+    /** Gives students new passphrases, in their home class only; those that they had do not work any more, and who is signed in with them is signed out. */
     public void newPassphrases(Person viewer, long classId, Collection<Long> studentIds) {
         List<Student> students = students(viewer, classId).stream().filter(student -> studentIds.contains(student.id())).toList();
         if (students.size() < Set.copyOf(studentIds).size()) {
             throw new NotFound();
         }
+        students.stream().filter(student -> !student.home()).findFirst().ifPresent(elsewhere -> {
+            throw Refusal.conflict("roster.HOME", elsewhere.name());
+        });
         Map<Long, Fresh> fresh = new HashMap<>(students.parallelStream()
                 .collect(Collectors.toConcurrentMap(Student::id, student -> fresh())));
         transaction.executeWithoutResult(status ->
                 fresh.forEach((id, made) -> roster.newPassphrase(id, made.passphrase, made.hash)));
+        fresh.keySet().forEach(signedIn::end);
     }
 
     /** The students of a class whose passphrases can still be read, for printing their cards. */

@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
+import org.mellowclass.app.MellowProperties;
 import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.outbox.Outbox;
 import org.mellowclass.app.people.Access;
@@ -28,7 +29,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
-import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
+import org.springframework.web.util.UriComponentsBuilder;
 
 @Controller
 class RosterController {
@@ -43,9 +44,10 @@ class RosterController {
     private final SignInCards cards;
     private final Invitations invitations;
     private final Outbox outbox;
+    private final MellowProperties properties;
 
     RosterController(Access access, Classes classes, Roster roster, Crews crews, Briefs briefs, SignInCards cards,
-                     Invitations invitations, Outbox outbox) {
+                     Invitations invitations, Outbox outbox, MellowProperties properties) {
         this.access = access;
         this.classes = classes;
         this.roster = roster;
@@ -54,6 +56,7 @@ class RosterController {
         this.cards = cards;
         this.invitations = invitations;
         this.outbox = outbox;
+        this.properties = properties;
     }
 
     @PostMapping("/classes")
@@ -79,6 +82,7 @@ class RosterController {
         model.addAttribute("crews", all);
         model.addAttribute("parts", briefs.whole(classId).parts());
         model.addAttribute("owners", owners);
+        model.addAttribute("joins", roster.joinRequests(viewer, classId));
         model.addAttribute("consents", Consent.values());
         model.addAttribute("toPrint", students.stream().filter(student -> student.freshPassphrase() != null).count());
     }
@@ -160,12 +164,26 @@ class RosterController {
         return "redirect:/classes/" + classId + "/crews";
     }
 
+    @PostMapping("/classes/{classId}/students/{studentId}/unlock")
+    String unlock(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @PathVariable long studentId) {
+        roster.unlock(viewer, classId, studentId);
+        return "redirect:/classes/" + classId + "/students/" + studentId;
+    }
+
+    /** Answers whether another class may have a student of this one too. */
+    @PostMapping("/classes/{classId}/students/{studentId}/joins/{otherClassId}")
+    String answerJoin(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @PathVariable long studentId, @PathVariable long otherClassId,
+                      @RequestParam boolean yes) {
+        roster.answerJoin(viewer, classId, otherClassId, studentId, yes);
+        return "redirect:/classes/" + classId + "/crews";
+    }
+
     /** New passphrases for the students named, or for everybody; leads to their cards. */
     @PostMapping("/classes/{classId}/passphrases")
     String newPassphrases(@AuthenticationPrincipal Person viewer, @PathVariable long classId,
                           @RequestParam(required = false) List<Long> studentId, @RequestParam(defaultValue = "false") boolean everybody) {
         List<Long> named = studentId == null ? List.of() : studentId;
-        roster.newPassphrases(viewer, classId, everybody ? roster.students(viewer, classId).stream().map(Student::id).toList() : named);
+        roster.newPassphrases(viewer, classId, everybody ? roster.students(viewer, classId).stream().filter(Student::home).map(Student::id).toList() : named);
         return "redirect:/classes/" + classId + "/cards";
     }
 
@@ -188,8 +206,8 @@ class RosterController {
                 .body(pdf.toByteArray());
     }
 
-    private static String signInAddress() {
-        return ServletUriComponentsBuilder.fromCurrentContextPath().path("/sign-in").toUriString();
+    private String signInAddress() {
+        return UriComponentsBuilder.fromUri(properties.address()).path("/sign-in").toUriString();
     }
 
     @GetMapping("/classes/{classId}/roster")
@@ -256,7 +274,7 @@ class RosterController {
     String invite(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @RequestParam(defaultValue = "") String email) {
         SchoolClass schoolClass = access.taughtClass(viewer, classId);
         String key = invitations.invite(viewer, classId, email);
-        String link = ServletUriComponentsBuilder.fromCurrentContextPath().path("/invitations/{key}").buildAndExpand(key).toUriString();
+        String link = UriComponentsBuilder.fromUri(properties.address()).path("/invitations/{key}").buildAndExpand(key).toUriString();
         outbox.send(viewer, email.strip(), "Teach " + schoolClass.name() + " with me",
                 viewer.name() + " invites you to teach " + schoolClass.name() + " at " + schoolClass.schoolName()
                         + ". Open this link within seven days and choose a password:\n" + link);

@@ -15,7 +15,7 @@ import org.mellowclass.app.people.Consent;
 interface RosterMapper {
 
     @Select("""
-            SELECT p.id, p.name, coalesce(p.student_number, '') AS number, p.on_air_name, p.fresh_passphrase,
+            SELECT p.id, p.name, coalesce(p.student_number, '') AS number, p.on_air_name, IF(s.home, p.fresh_passphrase, NULL) AS fresh_passphrase, s.home,
                    crew.id AS crew_id, crew.name AS crew_name, c.extent AS consent, r.name AS consent_by, c.recorded_at AS consent_at
             FROM class_student s JOIN person p ON p.id = s.person_id
             LEFT JOIN (crew_member m JOIN crew ON crew.id = m.crew_id) ON m.person_id = p.id AND crew.class_id = s.class_id
@@ -30,12 +30,15 @@ interface RosterMapper {
                    (SELECT extent FROM consent WHERE person_id = p.id ORDER BY id DESC LIMIT 1) AS consent,
                    EXISTS (SELECT 1 FROM class_student h WHERE h.person_id = p.id AND h.class_id = #{classId}) AS in_this_class,
                    coalesce((SELECT group_concat(c.name ORDER BY c.name SEPARATOR ', ') FROM class_student o
-                     JOIN school_class c ON c.id = o.class_id WHERE o.person_id = p.id), '') AS classes
+                     JOIN school_class c ON c.id = o.class_id WHERE o.person_id = p.id), '') AS classes,
+                   NOT EXISTS (SELECT 1 FROM class_student o WHERE o.person_id = p.id)
+                   OR EXISTS (SELECT 1 FROM class_student o JOIN class_teacher t ON t.class_id = o.class_id
+                     WHERE o.person_id = p.id AND t.person_id = #{viewerId}) AS free
             FROM person p
             LEFT JOIN (crew_member m JOIN crew ON crew.id = m.crew_id AND crew.class_id = #{classId}) ON m.person_id = p.id
             WHERE p.school_id = #{schoolId} AND p.role = 'STUDENT' GROUP BY p.id ORDER BY p.id
             """)
-    List<RosterPlan.Known> knownOfSchool(long schoolId, long classId);
+    List<RosterPlan.Known> knownOfSchool(long schoolId, long classId, long viewerId);
 
     @Select("""
             SELECT crew.id, crew.name, e.id AS episode_id, e.title,
@@ -56,7 +59,11 @@ interface RosterMapper {
     @Update("UPDATE person SET secret_hash = #{secretHash}, fresh_passphrase = #{passphrase} WHERE id = #{id}")
     void newPassphrase(long id, String passphrase, String secretHash);
 
-    @Insert("INSERT IGNORE INTO class_student (class_id, person_id) VALUES (#{classId}, #{personId})")
+    /** The first class of a student is their home class. */
+    @Insert("""
+            INSERT IGNORE INTO class_student (class_id, person_id, home)
+            SELECT #{classId}, #{personId}, NOT EXISTS (SELECT 1 FROM class_student o WHERE o.person_id = #{personId})
+            """)
     void joinClass(long classId, long personId);
 
     @Delete("DELETE FROM class_student WHERE class_id = #{classId} AND person_id = #{personId}")
@@ -118,4 +125,26 @@ interface RosterMapper {
 
     @Select("SELECT count(*) FROM school_class WHERE code = #{code}")
     int classesWithCode(String code);
+
+    /** Another class of a student who has left is their home class then. */
+    @Update("""
+            UPDATE class_student s JOIN (SELECT min(class_id) AS class_id FROM class_student WHERE person_id = #{personId}) first ON first.class_id = s.class_id
+            SET s.home = TRUE WHERE s.person_id = #{personId} AND NOT EXISTS (SELECT 1 FROM (SELECT * FROM class_student) o WHERE o.person_id = #{personId} AND o.home)
+            """)
+    void findHome(long personId);
+
+    @Insert("INSERT IGNORE INTO join_request (class_id, person_id, asked_by, asked_at) VALUES (#{classId}, #{personId}, #{by}, #{at})")
+    void askToJoin(long classId, long personId, long by, Instant at);
+
+    @Delete("DELETE FROM join_request WHERE class_id = #{classId} AND person_id = #{personId}")
+    int answered(long classId, long personId);
+
+    /** What teachers of a class are asked about its students. */
+    @Select("""
+            SELECT j.class_id, c.name AS class_name, j.person_id, p.name, a.name AS asked_by
+            FROM join_request j JOIN class_student s ON s.person_id = j.person_id AND s.class_id = #{classId}
+            JOIN school_class c ON c.id = j.class_id JOIN person p ON p.id = j.person_id JOIN person a ON a.id = j.asked_by
+            ORDER BY j.asked_at
+            """)
+    List<JoinRequest> joinRequests(long classId);
 }

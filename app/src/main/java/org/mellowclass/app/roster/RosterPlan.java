@@ -22,14 +22,15 @@ public record RosterPlan(List<Line> lines) {
     /** The answer for a row in doubt: none of those known. */
     static final long SOMEBODY_NEW = 0;
 
-    public enum Kind { NEW, JOINS, CHANGED, SAME, ASK, BAD }
+    public enum Kind { NEW, JOINS, WAITS, CHANGED, SAME, ASK, BAD }
 
     /**
      * A student of the school, as far as the plan needs to know.
      *
      * @param classes the names of all their classes
+     * @param free    whether the viewer may take them into a class without asking: they are in none, or in one that the viewer teaches
      */
-    public record Known(long id, String number, String name, String onAirName, String crew, Consent consent, boolean inThisClass, String classes) {
+    public record Known(long id, String number, String name, String onAirName, String crew, Consent consent, boolean inThisClass, String classes, boolean free) {
     }
 
     /**
@@ -106,7 +107,7 @@ public record RosterPlan(List<Line> lines) {
         boolean same = known.name.equals(entry.name()) && tells(entry.number(), known.number)
                 && tells(entry.onAirName(), known.onAirName) && tells(entry.crew(), known.crew)
                 && (entry.consent() == null || entry.consent() == known.consent);
-        return new Line(row, !known.inThisClass ? Kind.JOINS : same ? Kind.SAME : Kind.CHANGED, known, null, List.of());
+        return new Line(row, !known.inThisClass ? known.free ? Kind.JOINS : Kind.WAITS : same ? Kind.SAME : Kind.CHANGED, known, null, List.of());
     }
 
     /** Whether what a list says is nothing new; an empty field says nothing. */
@@ -124,6 +125,6 @@ public record RosterPlan(List<Line> lines) {
 
     /** How many rows would change something. */
     public long toWrite() {
-        return count(Kind.NEW) + count(Kind.JOINS) + count(Kind.CHANGED);
+        return count(Kind.NEW) + count(Kind.JOINS) + count(Kind.WAITS) + count(Kind.CHANGED);
     }
 }

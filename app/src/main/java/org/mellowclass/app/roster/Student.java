@@ -10,9 +10,10 @@ import org.mellowclass.app.people.Consent;
  * @param number          the school's own; empty if there is none
  * @param onAirName       what listeners may read: never a surname
  * @param freshPassphrase readable until it is first used; then null
+ * @param home            whether this class makes their passphrase
  * @param crewId          their crew in this class, or null
  * @param consent         null as long as nobody has recorded one
  */
-public record Student(long id, String name, String number, String onAirName, String freshPassphrase, Long crewId, String crewName,
+public record Student(long id, String name, String number, String onAirName, String freshPassphrase, boolean home, Long crewId, String crewName,
                       Consent consent, String consentBy, Instant consentAt) {
 }

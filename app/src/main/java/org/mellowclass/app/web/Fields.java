@@ -1,9 +1,13 @@
 package org.mellowclass.app.web;
 
+import java.util.regex.Pattern;
+
 import org.mellowclass.core.timeline.Timeline;
 
 /** What comes from outside, checked: texts for their length, frames for the greatest length of a timeline. */
 public final class Fields {
+
+    private static final Pattern NOT_XML = Pattern.compile("[^\\t\\n\\r\\x{20}-\\x{D7FF}\\x{E000}-\\x{FFFD}\\x{10000}-\\x{10FFFF}]");
 
     private Fields() {
     }
@@ -29,9 +33,14 @@ public final class Fields {
         return frame;
     }
 
+    /** What people typed without the characters that no XML may hold (XML 1.0, 2.2), and without space around it. */
+    public static String plain(String text) {
+        return text == null ? "" : NOT_XML.matcher(text).replaceAll("").strip();
+    }
+
     /** A text that may be empty. */
     public static String optional(String text, int longest, String code) {
-        String stripped = text == null ? "" : text.strip();
+        String stripped = plain(text);
         if (stripped.length() > longest) {
             throw Refusal.unfit(code, longest);
         }

@@ -10,6 +10,8 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.locks.LockSupport;
 
 import org.junit.jupiter.api.Test;
@@ -19,7 +21,10 @@ import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.bench.Mending;
 import org.mellowclass.app.bench.PreviewSound;
 import org.mellowclass.app.feed.AirDesk;
+import org.mellowclass.app.feed.Publication;
 import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Episode;
+import org.mellowclass.app.recording.Recording;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.sounds.Sound;
@@ -34,8 +39,8 @@ import org.mellowclass.app.web.NotFound;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.testing.Signal;
-import org.mellowclass.media.SoundDecoder;
 import org.mellowclass.core.treatment.Treatment;
+import org.mellowclass.media.SoundDecoder;
 import org.springframework.beans.factory.annotation.Autowired;
 
 @AppTest
@@ -57,6 +62,8 @@ class ErasuresTest {
     private PreviewSound preview;
     @Autowired
     private SoundDecoder decoder;
+    @Autowired
+    private Recording recording;
     @Autowired
     private HandIns handIns;
     @Autowired
@@ -119,6 +126,32 @@ class ErasuresTest {
         assertThat(sounds.ofEpisode(school.episodeId())).isEmpty();
         assertThat(takes.ready(school.episodeId())).isEmpty();
         assertThat(bench.head(school.student(), school.episodeId()).timeline().endFrame()).isZero();
+    }
+
+    @ParameterizedTest
+    @ValueSource(longs = {0, 5, 15, 40, 100})
+    void publishing_and_erasing_at_once_never_leave_the_voice_on_air(long milliseconds) throws Exception {
+        Schools.School school = schools.build();
+        long take = schools.readyTake(school, Schools.speech(), "Noor");
+        HandIn handIn = schools.readyHandIn(school);
+        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        Episode episode = access.episode(school.teacher(), school.episodeId());
+        CompletableFuture<Void> publishing = CompletableFuture.runAsync(() -> airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.", true));
+        LockSupport.parkNanos(Duration.ofMillis(milliseconds).toNanos());
+        erasures.erase(school.teacher(), take);
+        publishing.exceptionally(refused -> null).join();
+        Schools.await(() -> airDesk.newest(episode).filter(publication -> publication.state() == Publication.State.PREPARING).isEmpty());
+        assertThat(airDesk.onAir(school.episodeId())).isEmpty();
+    }
+
+    @Test
+    void what_a_laptop_still_has_of_an_erased_take_never_becomes_another_take() throws IOException {
+        Schools.School school = schools.build();
+        Recording.Begun begun = recording.begin(school.student(), school.episodeId(), Recording.Start.on("Noor", 48_000));
+        erasures.erase(school.teacher(), begun.takeId());
+        assertThatThrownBy(() -> recording.chunk(begun.uploadKey(), 0, 0, 0, new byte[2])).isInstanceOf(NotFound.class);
+        Recording.Start rest = new Recording.Start("Noor", 48_000, 0, null, null, Set.of(), Set.of(), null, null, begun.takeId());
+        assertThatThrownBy(() -> recording.begin(school.student(), school.episodeId(), rest)).hasMessage("take.ERASED");
     }
 
     @ParameterizedTest

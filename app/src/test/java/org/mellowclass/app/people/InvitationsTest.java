@@ -14,6 +14,8 @@ import org.springframework.beans.factory.annotation.Autowired;
 @AppTest
 class InvitationsTest {
 
+    private static final String NO_LAPTOP = null;
+
     @Autowired
     private Invitations invitations;
     @Autowired
@@ -37,7 +39,7 @@ class InvitationsTest {
         String key = invitations.invite(school.teacher(), school.classId(), email);
         Person colleague = invitations.accept(key, "Mr Rush", Schools.PASSWORD);
         assertThat(access.taughtClass(colleague, school.classId()).id()).isEqualTo(school.classId());
-        assertThat(signIn.teacher(email.toUpperCase(), Schools.PASSWORD)).isInstanceOf(SignIn.Result.Welcome.class);
+        assertThat(signIn.teacher(email.toUpperCase(), Schools.PASSWORD, NO_LAPTOP)).isInstanceOf(SignIn.Result.Welcome.class);
         assertThatThrownBy(() -> invitations.accept(key, "Somebody else", Schools.PASSWORD)).isInstanceOf(NotFound.class);
     }
 

@@ -12,8 +12,11 @@ import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
 
 import jakarta.servlet.http.Cookie;
+import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.mellowclass.app.roster.Roster;
+import org.mellowclass.app.store.RandomKey;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.As;
 import org.mellowclass.app.testing.Schools;
@@ -27,10 +30,14 @@ import org.springframework.test.web.servlet.MvcResult;
 @AppTest
 class SignInTest {
 
+    private static final String NO_LAPTOP = null;
+
     @Autowired
     private Schools schools;
     @Autowired
     private SignIn signIn;
+    @Autowired
+    private Roster roster;
     @Autowired
     private MockMvc mvc;
     @Autowired
@@ -75,15 +82,15 @@ class SignInTest {
 
     @Test
     void a_student_comes_in_by_class_code_name_and_passphrase_however_it_is_spaced() {
-        assertWelcome(signIn.student(school.classCode().toLowerCase(), " Noor ", "Amber-Oar "), school.student());
-        assertWelcome(signIn.student(school.classCode(), "Noor", "amber  oar"), school.student());
+        assertWelcome(signIn.student(school.classCode().toLowerCase(), " Noor ", "Amber-Oar ", NO_LAPTOP), school.student());
+        assertWelcome(signIn.student(school.classCode(), "Noor", "amber  oar", NO_LAPTOP), school.student());
     }
 
     @Test
     void a_wrong_secret_or_somebody_elses_class_is_refused_in_the_same_words() throws Exception {
-        assertThat(signIn.student(school.classCode(), "Noor", "amber cup")).isInstanceOf(SignIn.Result.Wrong.class);
-        assertThat(signIn.student(school.classCode(), "Isla", Schools.PASSPHRASE)).isInstanceOf(SignIn.Result.Wrong.class);
-        assertThat(signIn.teacher("nobody@school.example", Schools.PASSWORD)).isInstanceOf(SignIn.Result.Wrong.class);
+        assertThat(signIn.student(school.classCode(), "Noor", "amber cup", NO_LAPTOP)).isInstanceOf(SignIn.Result.Wrong.class);
+        assertThat(signIn.student(school.classCode(), "Isla", Schools.PASSPHRASE, NO_LAPTOP)).isInstanceOf(SignIn.Result.Wrong.class);
+        assertThat(signIn.teacher("nobody@school.example", Schools.PASSWORD, NO_LAPTOP)).isInstanceOf(SignIn.Result.Wrong.class);
         mvc.perform(post("/sign-in/student").with(csrf()).param("code", school.classCode()).param("name", "Noor")
                         .param("passphrase", "wrong"))
                 .andExpect(status().isOk()).andExpect(content().string(containsString("That did not match")));
@@ -92,11 +99,79 @@ class SignInTest {
     @Test
     void guessing_is_stopped_for_one_account_and_for_nobody_else() {
         for (int i = 0; i < 6; i++) {
-            assertThat(signIn.student(school.classCode(), "Noor", "guess " + i)).isInstanceOf(SignIn.Result.Wrong.class);
+            assertThat(signIn.student(school.classCode(), "Noor", "guess " + i, NO_LAPTOP)).isInstanceOf(SignIn.Result.Wrong.class);
         }
-        assertThat(signIn.student(school.classCode(), "Noor", Schools.PASSPHRASE))
+        assertThat(signIn.student(school.classCode(), "Noor", Schools.PASSPHRASE, NO_LAPTOP))
                 .isInstanceOf(SignIn.Result.TooManyAttempts.class);
-        assertWelcome(signIn.student(school.classCode(), "Ravi", Schools.PASSPHRASE), school.neighbour());
+        assertWelcome(signIn.student(school.classCode(), "Ravi", Schools.PASSPHRASE, NO_LAPTOP), school.neighbour());
+    }
+
+    @Test
+    void another_spelling_of_a_name_is_no_other_account() {
+        List<String> spellings = List.of("Noor", "nöor", "NOOR", "Nóór", "noor ", "Nooř");
+        for (String spelling : spellings) {
+            assertThat(signIn.student(school.classCode(), spelling, "guess", NO_LAPTOP)).isInstanceOf(SignIn.Result.Wrong.class);
+        }
+        for (String spelling : spellings) {
+            assertThat(signIn.student(school.classCode(), spelling, Schools.PASSPHRASE, NO_LAPTOP)).as(spelling).isInstanceOf(SignIn.Result.TooManyAttempts.class);
+        }
+    }
+
+    @Test
+    void codes_and_e_mails_are_compared_exactly() {
+        String accented = school.classCode().replaceFirst("T", "Ť");
+        assertThat(signIn.student(accented, "Noor", Schools.PASSPHRASE, NO_LAPTOP)).isInstanceOf(SignIn.Result.Wrong.class);
+        assertThat(signIn.teacher(school.teacherEmail().replace("teacher", "téacher"), Schools.PASSWORD, NO_LAPTOP)).isInstanceOf(SignIn.Result.Wrong.class);
+    }
+
+    @Test
+    void a_laptop_that_she_knows_is_not_locked_out_by_others_and_a_teacher_unlocks_the_rest() {
+        String laptop = RandomKey.next();
+        assertWelcome(signIn.student(school.classCode(), "Noor", Schools.PASSPHRASE, laptop), school.student());
+        for (int i = 0; i < 7; i++) {
+            signIn.student(school.classCode(), "Noor", "guess " + i, RandomKey.next());
+        }
+        assertThat(signIn.student(school.classCode(), "Noor", Schools.PASSPHRASE, NO_LAPTOP)).isInstanceOf(SignIn.Result.TooManyAttempts.class);
+        assertWelcome(signIn.student(school.classCode(), "Noor", Schools.PASSPHRASE, laptop), school.student());
+        roster.unlock(school.teacher(), school.classId(), school.student().id());
+        assertWelcome(signIn.student(school.classCode(), "Noor", Schools.PASSPHRASE, NO_LAPTOP), school.student());
+        assertThat(jdbc.sql("SELECT count(*) FROM known_laptop WHERE laptop = ?").param(laptop).query(Integer.class).single()).as("only its hash is kept").isZero();
+    }
+
+    @Test
+    void strangers_to_a_class_are_slowed_together_and_its_own_laptops_are_not() {
+        String laptop = RandomKey.next();
+        assertWelcome(signIn.student(school.classCode(), "Ravi", Schools.PASSPHRASE, laptop), school.neighbour());
+        for (int i = 0; i < 90; i++) {
+            signIn.student(school.classCode(), "Nobody " + i, "guess", RandomKey.next());
+        }
+        assertThat(signIn.student(school.classCode(), "Noor", Schools.PASSPHRASE, NO_LAPTOP)).isInstanceOf(SignIn.Result.TooManyAttempts.class);
+        assertWelcome(signIn.student(school.classCode(), "Ravi", Schools.PASSPHRASE, laptop), school.neighbour());
+    }
+
+    @Test
+    void megabytes_of_a_name_are_not_looked_at_and_not_sent_back() throws Exception {
+        String large = "n".repeat(2_000_000);
+        assertThat(signIn.student(large, large, large, large)).isInstanceOf(SignIn.Result.Wrong.class);
+        MvcResult answer = mvc.perform(post("/sign-in/student").with(csrf()).param("code", large).param("name", large).param("passphrase", large)).andReturn();
+        assertThat(answer.getResponse().getContentAsByteArray().length).isLessThan(100_000);
+    }
+
+    @Test
+    void a_new_passphrase_and_leaving_the_class_sign_her_out_at_once() throws Exception {
+        Cookie noor = signedIn("Noor");
+        Cookie tess = signedIn("Tess");
+        mvc.perform(get("/").cookie(noor)).andExpect(redirectedUrl("/episodes/" + school.episodeId() + "/bench"));
+        roster.newPassphrases(school.teacher(), school.classId(), List.of(school.student().id()));
+        mvc.perform(get("/").cookie(noor)).andExpect(redirectedUrl("http://localhost/sign-in"));
+        mvc.perform(get("/").cookie(tess)).andExpect(redirectedUrl("/episodes/" + school.episodeId() + "/bench"));
+        roster.leave(school.teacher(), school.classId(), school.partner().id());
+        mvc.perform(get("/").cookie(tess)).andExpect(redirectedUrl("http://localhost/sign-in"));
+    }
+
+    private Cookie signedIn(String name) throws Exception {
+        return mvc.perform(post("/sign-in/student").with(csrf()).param("code", school.classCode()).param("name", name).param("passphrase", Schools.PASSPHRASE))
+                .andReturn().getResponse().getCookie("mellow");
     }
 
     @Test

@@ -13,9 +13,10 @@ import org.mellowclass.app.roster.RosterPlan.Line;
 
 class RosterPlanTest {
 
-    private static final Known NOOR = new Known(1, "801", "Noor Haddad", "Noor", "Kingfisher", Consent.PUBLIC, true, "8 Heron");
-    private static final Known RAVI = new Known(2, "", "Ravi", "Ravi", "", null, true, "8 Heron");
-    private static final Known TESS_ELSEWHERE = new Known(3, "", "Tess", "Tess", "", null, false, "7 Wren");
+    private static final Known NOOR = new Known(1, "801", "Noor Haddad", "Noor", "Kingfisher", Consent.PUBLIC, true, "8 Heron", true);
+    private static final Known RAVI = new Known(2, "", "Ravi", "Ravi", "", null, true, "8 Heron", true);
+    private static final Known TESS_ELSEWHERE = new Known(3, "", "Tess", "Tess", "", null, false, "7 Wren", true);
+    private static final Known TESS_OF_OTHERS = new Known(3, "77", "Tess", "Tess", "", null, false, "7 Wren", false);
 
     private static List<Kind> kinds(String list, Known... school) {
         return plan(list, Map.of(), school).lines().stream().map(Line::kind).toList();
@@ -39,6 +40,12 @@ class RosterPlanTest {
         assertThat(kinds("Ravi,Ferry\n", RAVI)).containsExactly(Kind.CHANGED);
         assertThat(kinds("801,Noor Haddad,Kingfisher\n", NOOR)).containsExactly(Kind.SAME);
         assertThat(kinds("Otis\n", NOOR, RAVI)).containsExactly(Kind.NEW);
+    }
+
+    @Test
+    void a_student_of_other_teachers_is_asked_for() {
+        assertThat(kinds("77,Tess\n", TESS_OF_OTHERS)).containsExactly(Kind.WAITS);
+        assertThat(plan("Tess\n", Map.of(1, 3L), TESS_OF_OTHERS).lines().get(0).kind()).isEqualTo(Kind.WAITS);
     }
 
     @Test

@@ -38,6 +38,8 @@ import org.springframework.beans.factory.annotation.Autowired;
 @AppTest
 class RosterTest {
 
+    private static final String NO_LAPTOP = null;
+
     @Autowired
     private Roster roster;
     @Autowired
@@ -105,6 +107,42 @@ class RosterTest {
     }
 
     @Test
+    void nobody_takes_a_student_over_by_bringing_her_into_a_class_of_their_own() {
+        Person other = school.otherTeacher();
+        roster.importList(other, school.otherClassId(), "Noor,Ferry\n", Map.of(1, school.student().id()));
+        assertThat(roster.students(other, school.otherClassId())).extracting(Student::name).doesNotContain("Noor");
+        assertThat(roster.joinRequests(school.teacher(), school.classId())).singleElement()
+                .isEqualTo(new JoinRequest(school.otherClassId(), "9 Test", school.student().id(), "Noor", "Mr Sedge"));
+        assertThatThrownBy(() -> roster.answerJoin(other, school.otherClassId(), school.otherClassId(), school.student().id(), true)).isInstanceOf(NotFound.class);
+        roster.answerJoin(school.teacher(), school.classId(), school.otherClassId(), school.student().id(), true);
+        assertThat(roster.joinRequests(school.teacher(), school.classId())).isEmpty();
+        Student joined = roster.students(other, school.otherClassId()).stream().filter(student -> student.name().equals("Noor")).findFirst().orElseThrow();
+        assertThat(joined.home()).isFalse();
+        assertThatThrownBy(() -> roster.newPassphrases(other, school.otherClassId(), List.of(joined.id()))).hasMessage("roster.HOME");
+        roster.newPassphrases(school.teacher(), school.classId(), List.of(joined.id()));
+        assertThat(roster.printable(other, school.otherClassId())).as("nobody else reads it").extracting(Student::name).doesNotContain("Noor");
+        assertThat(roster.printable(school.teacher(), school.classId())).extracting(Student::name).contains("Noor");
+        roster.leave(school.teacher(), school.classId(), joined.id());
+        assertThat(roster.students(other, school.otherClassId())).filteredOn(student -> student.name().equals("Noor"))
+                .as("the class that is left is her home").allMatch(Student::home).hasSize(1);
+    }
+
+    @Test
+    void a_no_leaves_a_student_where_she_is() {
+        roster.importList(school.otherTeacher(), school.otherClassId(), "Noor\n", Map.of(1, school.student().id()));
+        roster.answerJoin(school.teacher(), school.classId(), school.otherClassId(), school.student().id(), false);
+        assertThat(roster.students(school.otherTeacher(), school.otherClassId())).extracting(Student::name).containsExactly("Isla");
+        roster.answerJoin(school.teacher(), school.classId(), school.otherClassId(), school.student().id(), true);
+        assertThat(roster.students(school.otherTeacher(), school.otherClassId())).as("nobody asks any more").hasSize(1);
+    }
+
+    @Test
+    void a_passphrase_has_at_least_28_bits() {
+        assertThat(Passphrases.count()).isGreaterThanOrEqualTo(1L << 28);
+        assertThat(Passphrases.next().split(" ")).hasSize(4);
+    }
+
+    @Test
     void the_passphrase_on_a_card_works_until_a_new_one_is_made_and_is_forgotten_when_it_is_used() throws IOException {
         imported("Bo\nŁukasz\n");
         String passphrase = student("Bo").freshPassphrase();
@@ -113,11 +151,11 @@ class RosterTest {
         try (PDDocument document = Loader.loadPDF(pdf.toByteArray())) {
             assertThat(new PDFTextStripper().getText(document)).contains("Bo", "Łukasz", passphrase, schoolClass().code(), "8 Heron");
         }
-        assertThat(signIn.student(schoolClass().code(), "Bo", passphrase)).isInstanceOf(SignIn.Result.Welcome.class);
+        assertThat(signIn.student(schoolClass().code(), "Bo", passphrase, NO_LAPTOP)).isInstanceOf(SignIn.Result.Welcome.class);
         assertThat(student("Bo").freshPassphrase()).isNull();
         roster.newPassphrases(school.teacher(), classId, List.of(student("Bo").id()));
-        assertThat(signIn.student(schoolClass().code(), "Bo", passphrase)).isInstanceOf(SignIn.Result.Wrong.class);
-        assertThat(signIn.student(schoolClass().code(), "Bo", student("Bo").freshPassphrase())).isInstanceOf(SignIn.Result.Welcome.class);
+        assertThat(signIn.student(schoolClass().code(), "Bo", passphrase, NO_LAPTOP)).isInstanceOf(SignIn.Result.Wrong.class);
+        assertThat(signIn.student(schoolClass().code(), "Bo", student("Bo").freshPassphrase(), NO_LAPTOP)).isInstanceOf(SignIn.Result.Welcome.class);
     }
 
     @Test

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
+import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -39,7 +40,7 @@ class StoreIdentityTest {
     }
 
     private void start(Database database) {
-        new StoreIdentity(new MellowProperties(folder, false, DataSize.ofGigabytes(1), null), database, List.of(() -> database.named), TransactionOperations.withoutTransaction());
+        new StoreIdentity(new MellowProperties(URI.create("http://school.example"), folder, false, DataSize.ofGigabytes(1), null), database, List.of(() -> database.named), TransactionOperations.withoutTransaction());
     }
 
     private void sound() throws IOException {

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.catchThrowable;
 
 import java.io.IOException;
+import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
@@ -59,7 +60,7 @@ class StoreKeepingTest {
     }
 
     private MellowProperties properties() {
-        return new MellowProperties(folder, false, DataSize.ofBytes(25), null);
+        return new MellowProperties(URI.create("http://school.example"), folder, false, DataSize.ofBytes(25), null);
     }
 
     private void keep(Set<String> named) {

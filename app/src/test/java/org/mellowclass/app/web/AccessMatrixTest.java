@@ -81,6 +81,8 @@ class AccessMatrixTest {
             Map.entry("GET /classes/{classId}/students/{studentId}", Open.TO_TEACHER),
             Map.entry("POST /classes/{classId}/students/{studentId}", Open.TO_TEACHER),
             Map.entry("POST /classes/{classId}/students/{studentId}/move", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/students/{studentId}/unlock", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/students/{studentId}/joins/{otherClassId}", Open.TO_TEACHER),
             Map.entry("POST /classes/{classId}/students/{studentId}/leave", Open.TO_TEACHER),
             Map.entry("POST /classes/{classId}/passphrases", Open.TO_TEACHER),
             Map.entry("GET /classes/{classId}/cards", Open.TO_TEACHER),
@@ -354,6 +356,9 @@ class AccessMatrixTest {
         if (address.endsWith("/shelf")) {
             request.param("kind", "MUSIC");
         }
+        if (address.contains("/joins/")) {
+            request.param("yes", "true");
+        }
         if (address.endsWith("/notes")) {
             request.param("kind", "LOVELY").param("words", "Well said.").param("from", "0:00").param("to", "0:01.5");
         }
@@ -367,7 +372,7 @@ class AccessMatrixTest {
     private String filled(String address) {
         Map<String, Object> values = Map.ofEntries(Map.entry("crewId", crewId), Map.entry("studentId", address.endsWith("/leave") ? leavingStudent : spareStudent), Map.entry("partId", partId),
                 Map.entry("soundId", address.contains("/sounds/") ? schools.sound(school, readyTake).id() : soundId), Map.entry("excerptId", excerptId), Map.entry("invitationKey", invitationKey),
-                Map.entry("classId", school.classId()), Map.entry("lineUpId", lineUpId),
+                Map.entry("classId", school.classId()), Map.entry("otherClassId", school.otherClassId()), Map.entry("lineUpId", lineUpId),
                 Map.entry("episodeId", school.episodeId()), Map.entry("handInId", handIn.id()),
                 Map.entry("sourceFrame", 100), Map.entry("takeId", address.endsWith("/erase") ? takeToErase : address.endsWith("/choose") ? lineTake : readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : noteToTick), Map.entry("uploadKey", address.contains("/files/") ? fileKey : uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
                 Map.entry("from", 0), Map.entry("to", 480), Map.entry("feedKey", feedKey),
