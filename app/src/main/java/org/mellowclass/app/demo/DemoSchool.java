@@ -7,6 +7,7 @@ import java.time.LocalDate;
 import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Collectors;
 
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.feed.AirDesk;
@@ -15,6 +16,8 @@ import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolOffice;
+import org.mellowclass.app.people.Voices;
+import org.mellowclass.app.people.Voices.Speaker;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.review.MarginNote;
@@ -60,10 +63,11 @@ class DemoSchool {
     private final HandIns handIns;
     private final MarginNotes notes;
     private final AirDesk airDesk;
+    private final Voices voices;
     private final Clock clock;
 
     DemoSchool(SchoolOffice office, DemoBrief brief, Roster roster, Access access, Waiting waiting, BringingIn bringingIn, TakeShelf takes, Bench bench,
-               HandIns handIns, MarginNotes notes, AirDesk airDesk, Clock clock) {
+               HandIns handIns, MarginNotes notes, AirDesk airDesk, Voices voices, Clock clock) {
         this.office = office;
         this.brief = brief;
         this.roster = roster;
@@ -75,6 +79,7 @@ class DemoSchool {
         this.handIns = handIns;
         this.notes = notes;
         this.airDesk = airDesk;
+        this.voices = voices;
         this.clock = clock;
     }
 
@@ -97,14 +102,14 @@ class DemoSchool {
         crew(school, classId, "Ferry", "Two tickets to the far side");
         recordConsents(teacher, classId);
         for (Crew crew : List.of(kingfisher, mudlark, lantern, avocet, sandpiper)) {
-            access.openedEpisode(crew.first, crew.episodeId);
+            access.openedEpisode(crew.first(), crew.episodeId);
         }
 
         bringIn(kingfisher, "kingfisher-voices", "Noor and Ravi");
         bringIn(kingfisher, "tide-music", "Tide music");
         handIns.decide(teacher, handIn(kingfisher).id(), HandIn.Decision.CLEARED, "What a night. I could see the ducks.");
         airDesk.publish(teacher, kingfisher.episodeId, "The night the footbridge floated",
-                "A bridge goes for a swim, and forty people watch. By the Kingfisher crew.", true);
+                "A bridge goes for a swim, and forty people watch. By the Kingfisher crew.");
         waiting.until(() -> airDesk.onAir(kingfisher.episodeId).isPresent());
 
         bringIn(lantern, "lantern-kettle", "Isla");
@@ -141,7 +146,10 @@ class DemoSchool {
         }
     }
 
-    private record Crew(Person first, long episodeId) {
+    private record Crew(List<Person> members, long episodeId) {
+        Person first() {
+            return members.get(0);
+        }
     }
 
     private Crew crew(long school, long classId, String name, String title) {
@@ -151,24 +159,26 @@ class DemoSchool {
                 members.add(office.addStudent(school, student.name, student.passphrase));
             }
         }
-        return new Crew(members.get(0), office.addCrew(classId, name, title, members));
+        return new Crew(List.copyOf(members), office.addCrew(classId, name, title, members));
     }
 
     private void bringIn(Crew crew, String sound, String track) throws IOException {
-        long take = bringingIn.bringIn(crew.first, crew.episodeId, sound + ".flac", track, DemoBrief.shipped(sound));
+        long take = bringingIn.bringIn(crew.first(), crew.episodeId, sound + ".flac", track, DemoBrief.shipped(sound));
         waiting.until(() -> takes.ready(crew.episodeId).containsKey(take));
+        List<Person> speak = crew.members.stream().filter(person -> track.contains(person.name())).toList();
+        voices.name(crew.first(), crew.episodeId, take, speak.stream().map(person -> new Speaker.Student(person.id())).collect(Collectors.toSet()), speak.isEmpty());
     }
 
     /** The first edit of a crew: the silence before the first word. */
     private void removeStart(Crew crew) {
-        Timeline timeline = bench.head(crew.first, crew.episodeId).timeline();
-        bench.edit(crew.first, crew.episodeId, bench.head(crew.first, crew.episodeId).seq(), "demo-first-edit",
+        Timeline timeline = bench.head(crew.first(), crew.episodeId).timeline();
+        bench.edit(crew.first(), crew.episodeId, bench.head(crew.first(), crew.episodeId).seq(), "demo-first-edit",
                 new Remove(new Span(0, Frames.ofMillis(300)), timeline.trackIds()));
     }
 
     private HandIn handIn(Crew crew) {
-        HandIn handIn = handIns.handIn(crew.first, crew.episodeId);
-        waiting.until(() -> handIns.find(crew.first, handIn.id()).ready());
+        HandIn handIn = handIns.handIn(crew.first(), crew.episodeId);
+        waiting.until(() -> handIns.find(crew.first(), handIn.id()).ready());
         return handIn;
     }
 }

@@ -1,11 +1,16 @@
 package org.mellowclass.app.feed;
 
 import java.io.IOException;
+import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.people.Voices;
+import org.mellowclass.app.people.Voices.Speaker;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -22,11 +27,13 @@ class AirController {
     private final Access access;
     private final AirDesk desk;
     private final HandIns handIns;
+    private final Voices voices;
 
-    AirController(Access access, AirDesk desk, HandIns handIns) {
+    AirController(Access access, AirDesk desk, HandIns handIns, Voices voices) {
         this.access = access;
         this.desk = desk;
         this.handIns = handIns;
+        this.voices = voices;
     }
 
     @GetMapping("/episodes/{episodeId}/air")
@@ -44,8 +51,8 @@ class AirController {
 
     @PostMapping("/episodes/{episodeId}/air")
     String publish(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestParam String title,
-                   @RequestParam String description, @RequestParam(defaultValue = "false") boolean consent) {
-        desk.publish(viewer, episodeId, title, description, consent);
+                   @RequestParam String description) {
+        desk.publish(viewer, episodeId, title, description);
         return "redirect:/episodes/" + episodeId + "/air";
     }
 
@@ -53,6 +60,32 @@ class AirController {
     String takeOff(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId) throws IOException {
         desk.takeOff(viewer, episodeId);
         return "redirect:/episodes/" + episodeId + "/air";
+    }
+
+    /** Says whose voices are in a take that is heard. */
+    @PostMapping("/episodes/{episodeId}/takes/{takeId}/voices")
+    String name(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long takeId,
+                @RequestParam(required = false) List<String> speaker, @RequestParam(defaultValue = "false") boolean nobody) {
+        Set<Speaker> speakers = (speaker == null ? List.<String>of() : speaker).stream().map(Speaker::of).flatMap(Optional::stream).collect(Collectors.toSet());
+        voices.name(viewer, episodeId, takeId, speakers, nobody);
+        return "redirect:/episodes/" + episodeId + (viewer.isTeacher() ? "/air" : "/record");
+    }
+
+    /** What is on air with a voice that may not be heard in public any more, for its student's page. */
+    @GetMapping("/classes/{classId}/students/{studentId}/on-air")
+    String onAir(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @PathVariable long studentId, Model model) {
+        model.addAttribute("publications", desk.onAirWithoutConsent(viewer, classId, studentId));
+        model.addAttribute("address", "/classes/" + classId + "/students/" + studentId + "/off-air");
+        return "feed/on-air-with :: on-air-with";
+    }
+
+    /** Takes all of that off air. */
+    @PostMapping("/classes/{classId}/students/{studentId}/off-air")
+    String offAir(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @PathVariable long studentId) throws IOException {
+        for (Publication publication : desk.onAirWithoutConsent(viewer, classId, studentId)) {
+            desk.takeOff(viewer, publication.episodeId());
+        }
+        return "redirect:/classes/" + classId + "/students/" + studentId;
     }
 
     private void add(Person viewer, long episodeId, Model model) {
@@ -63,6 +96,8 @@ class AirController {
         model.addAttribute("own", false);
         model.addAttribute("handIn", handIn.orElse(null));
         model.addAttribute("cleared", handIn.filter(HandIn::cleared).isPresent());
+        model.addAttribute("gate", handIn.map(desk::gate).orElse(null));
+        model.addAttribute("speakers", voices.speakers(episode));
         model.addAttribute("publication", publication.orElse(null));
         model.addAttribute("percent", publication.map(it -> desk.percent(it).orElse(0)).orElse(0));
         model.addAttribute("feedKey", desk.feedKey(viewer, episode.classId()));

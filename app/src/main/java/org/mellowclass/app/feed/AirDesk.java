@@ -3,17 +3,21 @@ package org.mellowclass.app.feed;
 import java.io.IOException;
 import java.time.Clock;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;
+import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.store.RandomKey;
@@ -38,17 +42,19 @@ public class AirDesk {
     private final FeedMapper feeds;
     private final HandIns handIns;
     private final Access access;
+    private final Voices voices;
     private final Jobs jobs;
     private final SoundStore store;
     private final Clock clock;
     private final LiveEvents live;
     private final TransactionTemplate transaction;
 
-    AirDesk(FeedMapper feeds, HandIns handIns, Access access, Jobs jobs, SoundStore store, Clock clock,
+    AirDesk(FeedMapper feeds, HandIns handIns, Access access, Voices voices, Jobs jobs, SoundStore store, Clock clock,
             LiveEvents live, TransactionTemplate transaction) {
         this.feeds = feeds;
         this.handIns = handIns;
         this.access = access;
+        this.voices = voices;
         this.jobs = jobs;
         this.store = store;
         this.clock = clock;
@@ -88,22 +94,42 @@ public class AirDesk {
     }
 
     /**
-     * Puts the newest hand-in on air if the gate opens: the MP3 is made in the background, and only then can anything be
-     * reached. Asking twice gives one publication.
+     * What stands between a hand-in and the air.
      *
-     * @param consentConfirmed the teacher says that every voice in it may be heard in public
+     * @param voices  every voice that is heard, with what was recorded for it
+     * @param unnamed takes that are heard of which nobody has said whose voices are in them
+     */
+    public record Gate(List<Voices.Heard> voices, List<Voices.Unnamed> unnamed) {
+
+        public boolean open() {
+            return unnamed.isEmpty() && voices.stream().allMatch(voice -> voice.extent() == Consent.PUBLIC);
+        }
+    }
+
+    /** The gate as it stands for a hand-in of an episode that has been let through. */
+    @Transactional(readOnly = true)
+    public Gate gate(HandIn handIn) {
+        Set<Long> takes = handIns.takesHeard(handIn);
+        return new Gate(voices.heardIn(handIn.episodeId(), takes), voices.unnamedOf(handIn.episodeId(), takes));
+    }
+
+    /**
+     * Puts the newest hand-in on air if the gate opens: the MP3 is made in the background, and only then can anything be
+     * reached. Asking twice gives one publication. The gate is computed of what was recorded: every voice that is heard may be heard in public.
      */
     @Transactional
-    public void publish(Person viewer, long episodeId, String typedTitle, String typedDescription, boolean consentConfirmed) {
+    public void publish(Person viewer, long episodeId, String typedTitle, String typedDescription) {
         String title = Fields.plain(typedTitle);
         String description = Fields.plain(typedDescription);
         Episode episode = access.taughtEpisode(viewer, episodeId);
         access.hold(episodeId);
         Optional<HandIn> handIn = handIns.newest(episode);
-        Set<AirGate.Missing> missing = AirGate.missing(new AirGate.Facts(handIn.filter(HandIn::cleared).isPresent(),
-                title, description, consentConfirmed));
+        Gate gate = handIn.map(this::gate).orElse(new Gate(List.of(), List.of()));
+        Set<AirGate.Missing> missing = AirGate.missing(new AirGate.Facts(handIn.filter(HandIn::cleared).isPresent(), title, description,
+                gate.unnamed().size(), gate.voices().stream().map(AirDesk::voice).toList()));
         if (!missing.isEmpty()) {
-            throw Refusal.unfit("air." + missing.iterator().next());
+            String names = gate.voices().stream().filter(voice -> voice.extent() != Consent.PUBLIC).map(Voices.Heard::name).collect(Collectors.joining(", "));
+            throw Refusal.unfit("air." + missing.iterator().next(), names);
         }
         if (title.length() > LONGEST_TITLE || description.length() > LONGEST_DESCRIPTION) {
             throw Refusal.unfit("air.TOO_LONG", LONGEST_TITLE, LONGEST_DESCRIPTION);
@@ -116,6 +142,20 @@ public class AirDesk {
                 Slug.of(title), viewer.id(), clock.instant());
         live.episodeChanged(episodeId);
         jobs.ask(AirPreparation.KIND, feeds.newest(episodeId).orElseThrow().id());
+    }
+
+    private static AirGate.Voice voice(Voices.Heard heard) {
+        return new AirGate.Voice(heard.name(), heard.extent() == null ? AirGate.Reach.UNKNOWN : AirGate.Reach.valueOf(heard.extent().name()));
+    }
+
+    /**
+     * The episodes of a class on air, or on their way there, in which a student is heard although nothing says any more that they may be.
+     */
+    @Transactional(readOnly = true)
+    public List<Publication> onAirWithoutConsent(Person viewer, long classId, long personId) {
+        SchoolClass schoolClass = access.taughtClass(viewer, classId);
+        return newestOfClass(schoolClass).stream().filter(Publication::live).filter(publication -> voices.heardIn(publication.episodeId(), handIns.takesHeard(publication.handInId()))
+                .stream().anyMatch(voice -> Objects.equals(voice.personId(), personId) && voice.extent() != Consent.PUBLIC)).toList();
     }
 
     /** Takes an episode off air: its addresses are gone at once, and so is its file. */

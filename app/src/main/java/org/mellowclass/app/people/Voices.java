@@ -2,6 +2,7 @@ package org.mellowclass.app.people;
 
 import java.time.Clock;
 import java.time.Instant;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -15,7 +16,9 @@ import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
 import org.mellowclass.app.web.Fields;
+import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -51,6 +54,19 @@ public class Voices {
      * @param side null for both
      */
     public record Voice(long takeId, String name, Side side) {
+    }
+
+    /**
+     * A voice that is heard in a take, with what was recorded for it.
+     *
+     * @param personId the student; null for a guest
+     * @param extent   where it may be heard; null as long as nobody has recorded that
+     */
+    public record Heard(long takeId, Long personId, String name, Consent extent) {
+    }
+
+    /** A take of which nobody has said whose voices are in it. */
+    public record Unnamed(long id, String name) {
     }
 
     /** Who may speak for a crew: one of its students or of its guests. */
@@ -89,6 +105,27 @@ public class Voices {
                 WHERE t.episode_id = #{episodeId} ORDER BY v.take_id, v.side, name
                 """)
         List<Voice> ofEpisode(long episodeId);
+
+        @Update("UPDATE take SET without_voice = #{nobody} WHERE id = #{takeId}")
+        void withoutVoice(long takeId, boolean nobody);
+
+        @Select("SELECT id, name FROM take WHERE id = #{takeId} AND episode_id = #{episodeId} AND origin <> 'SHELF' AND state <> 'ERASED' FOR UPDATE")
+        Optional<Unnamed> lockTake(long takeId, long episodeId);
+
+        @Select("""
+                SELECT v.take_id, v.person_id, coalesce(p.name, g.name) AS name,
+                       IF(p.id IS NULL, g.extent, (SELECT extent FROM consent WHERE person_id = p.id ORDER BY id DESC LIMIT 1)) AS extent
+                FROM take_voice v JOIN take t ON t.id = v.take_id
+                LEFT JOIN person p ON p.id = v.person_id LEFT JOIN guest g ON g.id = v.guest_id
+                WHERE t.episode_id = #{episodeId} ORDER BY name
+                """)
+        List<Heard> heard(long episodeId);
+
+        @Select("""
+                SELECT t.id, t.name FROM take t WHERE t.episode_id = #{episodeId} AND t.origin <> 'SHELF' AND NOT t.without_voice
+                AND NOT EXISTS (SELECT 1 FROM take_voice v WHERE v.take_id = t.id) ORDER BY t.id
+                """)
+        List<Unnamed> unnamed(long episodeId);
 
         @Select("SELECT id, name FROM guest WHERE crew_id = #{crewId} ORDER BY name")
         List<Guest> guests(long crewId);
@@ -135,6 +172,39 @@ public class Voices {
     private void add(long takeId, Speaker speaker, Side side) {
         voices.add(takeId, speaker instanceof Speaker.Student student ? student.personId() : null,
                 speaker instanceof Speaker.OfGuest guest ? guest.guestId() : null, side);
+    }
+
+    /**
+     * Says whose voices are in a take, instead of what was said before: its crew or their teacher.
+     *
+     * @param speakers of the crew or its guests; others are left out
+     * @param nobody   that nobody speaks in it
+     */
+    public void name(Person viewer, long episodeId, long takeId, Set<Speaker> speakers, boolean nobody) {
+        Episode episode = access.episode(viewer, episodeId);
+        voices.lockTake(takeId, episodeId).orElseThrow(NotFound::new);
+        List<Speaker> known = speakers.stream().filter(speaker -> speaks(episode, speaker)).toList();
+        if (known.isEmpty() != nobody) {
+            throw Refusal.unfit("take.WHOSE_VOICE");
+        }
+        voices.forget(takeId);
+        known.forEach(speaker -> add(takeId, speaker, null));
+        voices.withoutVoice(takeId, nobody);
+    }
+
+    /** Every voice in takes of an episode that has been let through, each person once. */
+    @Transactional(readOnly = true)
+    public List<Heard> heardIn(long episodeId, Set<Long> takeIds) {
+        Map<String, Heard> once = new LinkedHashMap<>();
+        voices.heard(episodeId).stream().filter(voice -> takeIds.contains(voice.takeId()))
+                .forEach(voice -> once.putIfAbsent(voice.personId() + voice.name(), voice));
+        return List.copyOf(once.values());
+    }
+
+    /** The takes among some of an episode that has been let through of which nobody has said whose voices are in them. */
+    @Transactional(readOnly = true)
+    public List<Unnamed> unnamedOf(long episodeId, Set<Long> takeIds) {
+        return voices.unnamed(episodeId).stream().filter(take -> takeIds.contains(take.id())).toList();
     }
 
     /** The voices in each take of an episode that has been let through, the left side first. */

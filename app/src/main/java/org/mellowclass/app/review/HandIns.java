@@ -6,6 +6,8 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.OptionalInt;
 import java.util.stream.Stream;
 
@@ -135,6 +137,19 @@ public class HandIns {
         handIns.decide(handInId, decision, words.isEmpty() ? null : words, viewer.id(), clock.instant());
         live.episodeChanged(handIn.episodeId());
         return handIns.find(handInId).orElseThrow();
+    }
+
+    /** The takes that are heard in a hand-in: on every track that is not muted. */
+    @Transactional(readOnly = true)
+    public Set<Long> takesHeard(HandIn handIn) {
+        return bench.timeline(handIn.timelineHash()).tracks().stream().filter(track -> !track.muted())
+                .flatMap(track -> track.clips().stream()).map(clip -> clip.source().takeId()).collect(Collectors.toSet());
+    }
+
+    /** As {@link #takesHeard(HandIn)}, for those who know it from their own rows. */
+    @Transactional(readOnly = true)
+    public Set<Long> takesHeard(long handInId) {
+        return takesHeard(handIns.find(handInId).orElseThrow(NotFound::new));
     }
 
     /** Whether a take is heard in a hand-in. */

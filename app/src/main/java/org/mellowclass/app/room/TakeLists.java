@@ -64,6 +64,7 @@ class TakeLists {
      * @param missing    what never came, at 48 kHz
      * @param levelDbfs  the working level of a recording; null for others and for silence
      * @param voices     whose voices are in it, and on which side where they are parted
+     * @param unnamed    whether nobody has said yet whose voices are in it
      * @param picture    of its level; null until it is ready
      * @param fix        what can be mended on the page with one press; null for nothing
      * @param treated    how it is treated on the page
@@ -72,7 +73,7 @@ class TakeLists {
      * @param again      whether it can be tried again
      * @param toErase    whether somebody has asked for it to be erased
      */
-    record TakeLine(Take take, Integer percent, Recording.Unfinished unfinished, List<Span> missing, Double levelDbfs, List<Voice> voices, SkylinePicture picture,
+    record TakeLine(Take take, Integer percent, Recording.Unfinished unfinished, List<Span> missing, Double levelDbfs, List<Voice> voices, boolean unnamed, SkylinePicture picture,
                     Mending.Trouble fix, List<String> treated, Double louderDb, Fault waitsFor, boolean again, boolean toErase) {
     }
 
@@ -84,10 +85,11 @@ class TakeLists {
         Map<Long, Recording.Unfinished> unfinished = recording.unfinished(all);
         Map<Long, List<Span>> missing = sounds.missingOf(episode.id());
         Map<Long, List<Voice>> names = voices.ofEpisode(episode.id());
+        Set<Long> unnamed = voices.unnamedOf(episode.id(), all.stream().map(Take::id).collect(Collectors.toSet())).stream().map(Voices.Unnamed::id).collect(Collectors.toSet());
         Set<Long> asked = erasing.asked(episode.id());
         List<TakeLine> lines = all.stream().map(take -> new TakeLine(take,
                 take.state() == Take.State.ARRIVED ? sounds.percent(take).orElse(0) : null, unfinished.get(take.id()),
-                missing.getOrDefault(take.id(), List.of()), level(take), names.getOrDefault(take.id(), List.of()), picture(take),
+                missing.getOrDefault(take.id(), List.of()), level(take), names.getOrDefault(take.id(), List.of()), unnamed.contains(take.id()), picture(take),
                 Mending.trouble(take, findings.get(take.id()), onPage.get(take.id())).orElse(null), treated(onPage.get(take.id())),
                 louder(take, onPage.get(take.id())), making.waitsFor(take).orElse(null), making.canBeTriedAgain(take), asked.contains(take.id()))).toList();
         model.addAttribute("takes", lines);

@@ -35,7 +35,7 @@ public class Refusal extends RuntimeException {
         return code;
     }
 
-    Object[] arguments() {
+    public Object[] arguments() {
         return arguments.clone();
     }
 }

@@ -84,7 +84,7 @@ class ErasuresTest {
         long take = schools.readyTake(school, Schools.speech(), "Noor");
         HandIn handIn = schools.readyHandIn(school);
         handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
-        airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.", true);
+        airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.");
         Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());
         Path sound = sounds.sound(school.student(), take).getFile().toPath();
         Path mixdown = handIns.sound(school.student(), handIn.id()).getFile().toPath();
@@ -136,7 +136,7 @@ class ErasuresTest {
         HandIn handIn = schools.readyHandIn(school);
         handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
         Episode episode = access.episode(school.teacher(), school.episodeId());
-        CompletableFuture<Void> publishing = CompletableFuture.runAsync(() -> airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.", true));
+        CompletableFuture<Void> publishing = CompletableFuture.runAsync(() -> airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story."));
         LockSupport.parkNanos(Duration.ofMillis(milliseconds).toNanos());
         erasures.erase(school.teacher(), take);
         publishing.exceptionally(refused -> null).join();

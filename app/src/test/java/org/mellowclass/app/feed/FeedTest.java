@@ -3,6 +3,11 @@ package org.mellowclass.app.feed;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
+import static org.hamcrest.Matchers.containsString;
+import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
+import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.content;
+import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
 
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -13,6 +18,8 @@ import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.List;
+import java.util.Set;
 
 import com.rometools.modules.itunes.EntryInformation;
 import com.rometools.rome.feed.synd.SyndEntry;
@@ -22,11 +29,17 @@ import com.rometools.rome.io.XmlReader;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.mellowclass.app.people.Consent;
+import org.mellowclass.app.people.Voices.Speaker;
+import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.testing.AppTest;
+import org.mellowclass.app.testing.As;
 import org.mellowclass.app.testing.Schools;
+import org.mellowclass.app.web.NotFound;
+import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.measure.LoudnessMeter;
 import org.mellowclass.core.measure.TruePeakMeter;
 import org.mellowclass.core.sound.SampleSink;
@@ -35,6 +48,8 @@ import org.mellowclass.media.SoundDecoder;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.web.server.LocalServerPort;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.test.web.servlet.MockMvc;
+import org.springframework.test.web.servlet.request.MockMvcRequestBuilders;
 
 /** The public side, over real HTTP, as a podcast program sees it. */
 @AppTest
@@ -56,6 +71,10 @@ class FeedTest {
     private SoundDecoder decoder;
     @Autowired
     private JdbcClient jdbc;
+    @Autowired
+    private Voices voices;
+    @Autowired
+    private MockMvc mvc;
     private final HttpClient http = HttpClient.newHttpClient();
     private Schools.School school;
     private HandIn handIn;
@@ -151,7 +170,7 @@ class FeedTest {
     @Test
     void one_that_is_taken_off_while_it_is_prepared_never_goes_out() throws Exception {
         handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
-        airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.", true);
+        airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.");
         airDesk.takeOff(school.teacher(), school.episodeId());
         long publication = jdbc.sql("SELECT id FROM publication WHERE episode_id = ?").param(school.episodeId())
                 .query(Long.class).single();
@@ -164,26 +183,69 @@ class FeedTest {
     @Test
     void publishing_twice_makes_one() throws Exception {
         Publication first = publish();
-        airDesk.publish(school.teacher(), school.episodeId(), "Again", "Again.", true);
+        airDesk.publish(school.teacher(), school.episodeId(), "Again", "Again.");
         assertThat(airDesk.onAir(school.episodeId())).contains(first);
     }
 
     @Test
     void the_gate_says_what_is_missing() {
-        assertThatThrownBy(() -> airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.", true))
+        assertThatThrownBy(() -> airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story."))
                 .hasMessage("air.CLEARANCE");
         handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
-        assertThatThrownBy(() -> airDesk.publish(school.teacher(), school.episodeId(), " ", "A story.", true))
+        assertThatThrownBy(() -> airDesk.publish(school.teacher(), school.episodeId(), " ", "A story."))
                 .hasMessage("air.TITLE");
-        assertThatThrownBy(() -> airDesk.publish(school.teacher(), school.episodeId(), "Eels", "", true))
+        assertThatThrownBy(() -> airDesk.publish(school.teacher(), school.episodeId(), "Eels", ""))
                 .hasMessage("air.DESCRIPTION");
-        assertThatThrownBy(() -> airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.", false))
-                .hasMessage("air.CONSENT");
+        for (Consent less : List.of(Consent.NONE, Consent.SCHOOL)) {
+            schools.consent(school.teacher(), school.student(), less);
+            assertThatThrownBy(() -> airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story."))
+                    .isInstanceOfSatisfying(Refusal.class, refused -> assertThat(refused.arguments()).containsExactly("Noor")).hasMessage("air.CONSENT");
+        }
+        assertThat(airDesk.onAir(school.episodeId())).isEmpty();
+    }
+
+    @Test
+    void a_take_of_which_nobody_has_said_who_speaks_is_not_heard_in_public() throws Exception {
+        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        long take = handIns.takesHeard(handIn).iterator().next();
+        jdbc.sql("DELETE FROM take_voice WHERE take_id = ?").param(take).update();
+        assertThatThrownBy(() -> airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.")).hasMessage("air.VOICES");
+        assertThatThrownBy(() -> voices.name(school.stranger(), school.episodeId(), take, Set.of(), true)).isInstanceOf(NotFound.class);
+        assertThatThrownBy(() -> voices.name(school.teacher(), school.episodeId(), take, Set.of(), false)).hasMessage("take.WHOSE_VOICE");
+        assertThatThrownBy(() -> voices.name(school.teacher(), school.episodeId(), take, Set.of(new Speaker.Student(school.stranger().id())), false)).as("nobody of this crew")
+                .hasMessage("take.WHOSE_VOICE");
+        String page = mvc.perform(MockMvcRequestBuilders.get("/episodes/" + school.episodeId() + "/air").with(As.person(school.teacher()))).andReturn().getResponse().getContentAsString();
+        assertThat(page).contains("Who speaks in sound?", "The voices below come first.");
+        voices.name(school.teacher(), school.episodeId(), take, Set.of(), true);
+        publish();
+    }
+
+    @Test
+    void a_consent_that_is_taken_back_shows_what_is_on_air_with_that_voice_and_takes_it_off_in_one_press() throws Exception {
+        publish();
+        String about = "/classes/" + school.classId() + "/students/" + school.student().id();
+        assertThat(mvc.perform(MockMvcRequestBuilders.get(about + "/on-air").with(As.person(school.teacher()))).andReturn().getResponse().getContentAsString()).doesNotContain("is on air");
+        schools.consent(school.teacher(), school.student(), Consent.SCHOOL);
+        assertThat(mvc.perform(MockMvcRequestBuilders.get(about + "/on-air").with(As.person(school.teacher()))).andReturn().getResponse().getContentAsString())
+                .contains("This voice may not be heard in public, and is on air", "Eels &amp; otters");
+        mvc.perform(post(about + "/off-air").with(As.person(school.otherTeacher())).with(csrf())).andExpect(status().isNotFound());
+        mvc.perform(post(about + "/off-air").with(As.person(school.teacher())).with(csrf())).andExpect(status().isFound());
+        assertThat(airDesk.onAir(school.episodeId())).isEmpty();
+    }
+
+    @Test
+    void characters_that_xml_forbids_never_reach_the_feed() throws Exception {
+        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        airDesk.publish(school.teacher(), school.episodeId(), "Eels\u0000 and\u000b otters\uFFFE", "A \u001bstory.");
+        Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());
+        assertThat(airDesk.onAir(school.episodeId()).orElseThrow().title()).isEqualTo("Eels and otters");
+        jdbc.sql("UPDATE publication SET title = ? WHERE episode_id = ?").params("Old\u0001 title", school.episodeId()).update();
+        mvc.perform(MockMvcRequestBuilders.get("/f/" + airDesk.feedKey(school.teacher(), school.classId()) + "/feed.xml")).andExpect(status().isOk()).andExpect(content().string(containsString("<title>Old title</title>")));
     }
 
     private Publication publish() {
         handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
-        airDesk.publish(school.teacher(), school.episodeId(), "Eels & otters", "A story about <both>.", true);
+        airDesk.publish(school.teacher(), school.episodeId(), "Eels & otters", "A story about <both>.");
         Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());
         return airDesk.onAir(school.episodeId()).orElseThrow();
     }

@@ -18,8 +18,10 @@ import org.mellowclass.app.brief.BriefDraft;
 import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.brief.WholeBrief;
 import org.mellowclass.app.incoming.BringingIn;
+import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolOffice;
+import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.recording.Recording;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
@@ -37,6 +39,7 @@ import org.mellowclass.core.sound.WavWriter;
 import org.mellowclass.core.testing.Signal;
 import org.mellowclass.core.treatment.Treatment;
 import org.springframework.boot.test.context.TestComponent;
+import org.springframework.jdbc.core.simple.JdbcClient;
 
 /** Builds a school of its own for every test, through the services that people use. */
 @TestComponent
@@ -52,8 +55,10 @@ public class Schools {
     private final HandIns handIns;
     private final Shelf shelf;
     private final Recording recording;
+    private final Voices voices;
+    private final JdbcClient database;
 
-    Schools(SchoolOffice office, Briefs briefs, BringingIn bringingIn, TakeShelf takes, TakeSounds sounds, HandIns handIns, Shelf shelf, Recording recording) {
+    Schools(SchoolOffice office, Briefs briefs, BringingIn bringingIn, TakeShelf takes, TakeSounds sounds, HandIns handIns, Shelf shelf, Recording recording, Voices voices, JdbcClient database) {
         this.office = office;
         this.briefs = briefs;
         this.bringingIn = bringingIn;
@@ -62,6 +67,8 @@ public class Schools {
         this.handIns = handIns;
         this.shelf = shelf;
         this.recording = recording;
+        this.voices = voices;
+        this.database = database;
     }
 
     /**
@@ -100,14 +107,23 @@ public class Schools {
         long episode = office.addCrew(classId, "Kingfisher", "Eels", List.of(student, partner));
         office.addCrew(classId, "Mudlark", "Mud", List.of(neighbour));
         long otherEpisode = office.addCrew(otherClassId, "Ferry", "Tickets", List.of(stranger));
+        for (Person heard : List.of(student, partner, neighbour)) {
+            consent(teacher, heard, Consent.PUBLIC);
+        }
         return new School(teacher, email, student, partner, neighbour, otherTeacher, stranger, classId, code, episode, otherClassId,
                 otherEpisode);
     }
 
-    /** Brings sound in as a take of the school's first episode, and waits until it is ready on its track. */
+    /** What was agreed for a student. */
+    public void consent(Person teacher, Person student, Consent extent) {
+        database.sql("INSERT INTO consent (person_id, extent, recorded_by, recorded_at) VALUES (?, ?, ?, now(6))").params(student.id(), extent.name(), teacher.id()).update();
+    }
+
+    /** Brings sound in as a take of the school's first episode, and waits until it is ready on its track; the student speaks in it. */
     public long readyTake(School school, Signal signal, String track) throws IOException {
         long take = bringingIn.bringIn(school.student, school.episodeId, "sound.wav", track, target -> write(signal, target));
         awaitMeasured(school, take);
+        voices.name(school.student, school.episodeId, take, Set.of(new Voices.Speaker.Student(school.student.id())), false);
         return take;
     }
 

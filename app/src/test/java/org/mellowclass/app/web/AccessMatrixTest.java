@@ -156,6 +156,9 @@ class AccessMatrixTest {
             Map.entry("GET /episodes/{episodeId}/notes/{revision}", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /notes/{noteId}/take-back", Open.TO_TEACHER),
             Map.entry("POST /notes/{noteId}/done", Open.TO_CREW),
+            Map.entry("GET /classes/{classId}/students/{studentId}/on-air", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/students/{studentId}/off-air", Open.TO_TEACHER),
+            Map.entry("POST /episodes/{episodeId}/takes/{takeId}/voices", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/air", Open.TO_TEACHER),
             Map.entry("GET /episodes/{episodeId}/air/state", Open.TO_TEACHER),
             Map.entry("POST /episodes/{episodeId}/air", Open.TO_TEACHER),
@@ -289,7 +292,7 @@ class AccessMatrixTest {
         noteToTakeBack = notes.of(handIn).get(1).id();
         feedKey = airDesk.feedKey(school.teacher(), school.classId());
         handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
-        airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.", true);
+        airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.");
         Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());
         episodeKey = airDesk.onAir(school.episodeId()).orElseThrow().publicKey();
     }
@@ -355,6 +358,9 @@ class AccessMatrixTest {
         }
         if (address.endsWith("/shelf")) {
             request.param("kind", "MUSIC");
+        }
+        if (address.endsWith("/voices")) {
+            request.param("nobody", "true");
         }
         if (address.contains("/joins/")) {
             request.param("yes", "true");

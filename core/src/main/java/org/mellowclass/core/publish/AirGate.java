@@ -1,21 +1,30 @@
 package org.mellowclass.core.publish;
 
 import java.util.EnumSet;
+import java.util.List;
 import java.util.Set;
 
 /** What must be true before an episode may go on air. */
 public final class AirGate {
 
     /** One thing that is still missing. */
-    public enum Missing { CLEARANCE, TITLE, DESCRIPTION, CONSENT }
+    public enum Missing { CLEARANCE, TITLE, DESCRIPTION, VOICES, CONSENT }
+
+    /** How far a voice may be heard, as far as anybody has recorded it. */
+    public enum Reach { UNKNOWN, NONE, SCHOOL, PUBLIC }
+
+    /** A voice that is heard. */
+    public record Voice(String name, Reach reach) {
+    }
 
     /**
      * What is known when a teacher wants to publish.
      *
      * @param cleared          a teacher cleared exactly this hand-in, and it is the newest
-     * @param consentConfirmed the teacher has confirmed that every voice in it may be heard in public
+     * @param unnamed          how many takes are heard of which nobody has said whose voices are in them
+     * @param voices           every voice that is heard
      */
-    public record Facts(boolean cleared, String title, String description, boolean consentConfirmed) {
+    public record Facts(boolean cleared, String title, String description, int unnamed, List<Voice> voices) {
     }
 
     private AirGate() {
@@ -33,7 +42,10 @@ public final class AirGate {
         if (facts.description() == null || facts.description().isBlank()) {
             missing.add(Missing.DESCRIPTION);
         }
-        if (!facts.consentConfirmed()) {
+        if (facts.unnamed() > 0) {
+            missing.add(Missing.VOICES);
+        }
+        if (facts.voices().stream().anyMatch(voice -> voice.reach() != Reach.PUBLIC)) {
             missing.add(Missing.CONSENT);
         }
         return missing;

@@ -2,9 +2,12 @@ package org.mellowclass.core.publish;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.List;
+
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.EnumSource;
 
 class PublishRulesTest {
 
@@ -24,12 +27,21 @@ class PublishRulesTest {
         assertThat(Slug.of("a".repeat(59) + " b")).isEqualTo("a".repeat(59));
     }
 
+    private static final AirGate.Voice PUBLIC = new AirGate.Voice("Noor", AirGate.Reach.PUBLIC);
+
     @Test
     void the_gate_opens_only_when_nothing_is_missing() {
-        assertThat(AirGate.missing(new AirGate.Facts(true, "Eels", "A story.", true))).isEmpty();
-        assertThat(AirGate.missing(new AirGate.Facts(false, " ", null, false)))
+        assertThat(AirGate.missing(new AirGate.Facts(true, "Eels", "A story.", 0, List.of(PUBLIC)))).isEmpty();
+        assertThat(AirGate.missing(new AirGate.Facts(true, "Eels", "A story.", 0, List.of()))).as("music alone").isEmpty();
+        assertThat(AirGate.missing(new AirGate.Facts(false, " ", null, 1, List.of(new AirGate.Voice("Otis", AirGate.Reach.SCHOOL)))))
                 .containsExactlyInAnyOrder(AirGate.Missing.values());
-        assertThat(AirGate.missing(new AirGate.Facts(true, "Eels", "A story.", false)))
+        assertThat(AirGate.missing(new AirGate.Facts(true, "Eels", "A story.", 1, List.of(PUBLIC)))).containsExactly(AirGate.Missing.VOICES);
+    }
+
+    @ParameterizedTest
+    @EnumSource(value = AirGate.Reach.class, names = "PUBLIC", mode = EnumSource.Mode.EXCLUDE)
+    void one_voice_that_may_not_be_heard_in_public_keeps_it_shut(AirGate.Reach reach) {
+        assertThat(AirGate.missing(new AirGate.Facts(true, "Eels", "A story.", 0, List.of(PUBLIC, new AirGate.Voice("Wren", reach)))))
                 .containsExactly(AirGate.Missing.CONSENT);
     }
 }
