@@ -41,8 +41,13 @@ class KeyboardOnlyTest extends BrowserTest {
             type(teacher, teacher.getByLabel("One sentence for the crew"), "It goes out.");
             press(teacher, teacher.locator("button[value=CLEARED]"), "Enter");
             teacher.waitForURL("**/air");
+            String desk = teacher.url();
+            press(teacher, teacher.getByLabel("Record what was agreed for Otis"), "Enter");
+            press(teacher, teacher.locator("input[name=consent]:checked"), "ArrowDown");
+            press(teacher, teacher.getByText("Save", new Page.GetByTextOptions().setExact(true)), "Enter");
+            teacher.waitForURL("**/crews");
+            teacher.navigate(desk);
             type(teacher, teacher.getByLabel("Description, for listeners"), "Bells under the sand.");
-            press(teacher, teacher.locator("input[type=checkbox]"), "Space");
             press(teacher, teacher.getByText("Publish", new Page.GetByTextOptions().setExact(true)), "Enter");
             press(teacher, teacher.getByText("Open its page"), "Enter");
             press(teacher, teacher.locator("[data-play]"), "Enter");

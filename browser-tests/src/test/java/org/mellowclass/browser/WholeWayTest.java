@@ -76,14 +76,27 @@ class WholeWayTest extends BrowserTest {
             teacher.getByLabel("One sentence for the crew").fill("Lovely. It goes out as it is.");
             teacher.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Clear for air")).click();
             teacher.waitForURL("**/air");
+            agreedForWren(teacher);
             teacher.getByLabel("Description, for listeners").fill("A ferry, two tickets and no answer.");
-            teacher.getByLabel("Every voice in it may be heard in public.").check();
             teacher.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Publish")).click();
             teacher.getByText("Open its page").click();
 
             assertPublished(teacher, arranged(take, clips(removed)));
             takeOffAir(teacher, episode);
         }
+    }
+
+    /** Nobody has recorded yet where this voice may be heard, and the gate says so. */
+    private static void agreedForWren(Page teacher) {
+        String desk = teacher.url();
+        teacher.getByText("Wren: nobody has recorded what was agreed").waitFor();
+        assertThat(teacher.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Publish")).isDisabled()).isTrue();
+        teacher.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Record what was agreed for Wren")).click();
+        teacher.locator("input[name=consent][value=PUBLIC]").check();
+        teacher.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Save")).click();
+        teacher.waitForURL("**/crews");
+        teacher.navigate(desk);
+        teacher.getByText("Wren: in public").waitFor();
     }
 
     private void record(Page crew, String episode, int seconds) {
