@@ -32,6 +32,7 @@ start_database() {
     --character-set-server=utf8mb4 --collation-server=utf8mb4_uca1400_ai_ci --max-allowed-packet=64M "$@" \
     >/dev/null 2>&1 </dev/null &
   database_pid=$!
+  echo "$port" >"$folder/port"
   database_answers() { mariadb-admin --no-defaults --socket="$socket" -u"$me" ping >/dev/null 2>&1; }
   database_ready_or_dead() { database_answers || ! kill -0 $database_pid 2>/dev/null; }
   wait_for 60 database_ready_or_dead && database_answers || fail "The database did not start; $folder/error.log says why."

@@ -38,6 +38,20 @@ final class RunningApp {
         return app;
     }
 
+    /** In a folder and a schema that are still empty. */
+    static RunningApp notStarted(String schema) throws IOException {
+        return new RunningApp(schema, false);
+    }
+
+    /** Where its sounds are. */
+    Path folder() {
+        return folder.resolve("app");
+    }
+
+    String database() {
+        return System.getenv("MELLOW_DATABASE_SERVER") + "/" + schema + "?createDatabaseIfNotExist=true";
+    }
+
     /** What the person who starts it is told. */
     String words() throws IOException {
         return Files.readString(folder.resolve("ready.txt"));
@@ -48,10 +62,9 @@ final class RunningApp {
         Path ready = folder.resolve("ready.txt");
         Files.deleteIfExists(ready);
         ProcessBuilder builder = new ProcessBuilder("java", "-Xmx512m", "-jar", System.getProperty("mellow.jar"),
-                "--server.port=" + port, "--mellow.folder=" + folder.resolve("app"), "--mellow.demo=" + demo,
+                "--server.port=" + port, "--mellow.folder=" + folder(), "--mellow.demo=" + demo,
                 "--mellow.ready-file=" + ready);
-        builder.environment().put("MELLOW_DATABASE_URL",
-                System.getenv("MELLOW_DATABASE_SERVER") + "/" + schema + "?createDatabaseIfNotExist=true");
+        builder.environment().put("MELLOW_DATABASE_URL", database());
         Path log = Files.createDirectories(Path.of("target")).resolve("app.log");
         process = builder.redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.appendTo(log.toFile())).start();
         long end = System.nanoTime() + PATIENCE.toNanos();

@@ -3,6 +3,7 @@ package org.mellowclass.app.erasing;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 
 import org.mellowclass.app.live.LiveEvents;
@@ -76,6 +77,12 @@ public class Erasing {
         Take take = takes.find(takeId).orElseThrow(NotFound::new);
         access.taughtEpisode(viewer, take.episodeId());
         return take;
+    }
+
+    /** Somebody who teaches the class of a take that is not erased; nobody for any other. */
+    @Transactional(readOnly = true)
+    public Optional<Person> teacherOf(long takeId) {
+        return takes.find(takeId).filter(take -> take.state() != Take.State.ERASED).flatMap(take -> access.teacherOf(take.episodeId()));
     }
 
     /** Keeps a take that somebody wanted to be erased. */

@@ -1,8 +1,10 @@
 package org.mellowclass.app.erasing;
 
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 import org.mellowclass.app.bench.PlacedTakes;
 import org.mellowclass.app.feed.AirDesk;
@@ -12,6 +14,8 @@ import org.mellowclass.app.people.Person;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.store.KeptBytes;
 import org.mellowclass.app.takes.Take;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -28,9 +32,10 @@ public class Erasures {
     private final AirDesk airDesk;
     private final Access access;
     private final List<KeptBytes> stores;
+    private final ErasedJournal journal;
     private final TransactionTemplate transaction;
 
-    Erasures(Erasing erasing, PlacedTakes placed, HandIns handIns, AirDesk airDesk, Access access, List<KeptBytes> stores,
+    Erasures(Erasing erasing, PlacedTakes placed, HandIns handIns, AirDesk airDesk, Access access, List<KeptBytes> stores, ErasedJournal journal,
              TransactionTemplate transaction) {
         this.erasing = erasing;
         this.placed = placed;
@@ -38,6 +43,7 @@ public class Erasures {
         this.airDesk = airDesk;
         this.access = access;
         this.stores = stores;
+        this.journal = journal;
         this.transaction = transaction;
     }
 
@@ -57,12 +63,39 @@ public class Erasures {
             files.addAll(erasing.empty(viewer, take));
             placed.erase(viewer, episode.id(), takeId);
             files.addAll(handIns.makeAgainWithout(episode.id(), takeId));
+            note(takeId, files);
         });
+        delete(files);
+        return classId;
+    }
+
+    /**
+     * Does to its end what was killed half-way, and erases again what a restored backup has brought back.
+     */
+    @EventListener(ApplicationReadyEvent.class)
+    public void again() throws IOException {
+        for (long takeId : journal.takes()) {
+            Optional<Person> teacher = erasing.teacherOf(takeId);
+            if (teacher.isPresent()) {
+                erase(teacher.get(), takeId);
+            }
+        }
+        delete(journal.files());
+    }
+
+    private void note(long takeId, List<String> files) {
+        try {
+            journal.write(takeId, files);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private void delete(List<String> files) throws IOException {
         for (String key : files) {
             for (KeptBytes store : stores) {
                 store.delete(key);
             }
         }
-        return classId;
     }
 }

@@ -5,16 +5,18 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.ArrayDeque;
 import java.util.Collections;
-import java.util.LinkedHashMap;
 import java.util.Deque;
-import java.util.Optional;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
 
 import org.mellowclass.app.live.EventMapper.Event;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.context.event.ContextClosedEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -31,6 +33,7 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 @Component
 public class LiveEvents {
 
+    private static final Logger LOG = LoggerFactory.getLogger(LiveEvents.class);
     private static final Duration LONGEST_STREAM = Duration.ofMinutes(30);
     private static final Duration KEEP = Duration.ofMinutes(10);
     /** Rows may become visible out of the order of their ids: those just before the newest are looked at again. */
@@ -85,7 +88,7 @@ public class LiveEvents {
             return all;
         });
         while (openOf(personId) > MOST_OF_ONE) {
-            Optional.ofNullable(takeOldest(personId)).ifPresent(SseEmitter::complete);
+            Optional.ofNullable(takeOldest(personId)).ifPresent(LiveEvents::end);
         }
         for (String topic : topics) {
             followers.compute(topic, (name, open) -> {
@@ -135,7 +138,7 @@ public class LiveEvents {
     public void end(long personId) {
         Deque<SseEmitter> open = byPerson.remove(personId);
         if (open != null) {
-            open.forEach(SseEmitter::complete);
+            open.forEach(LiveEvents::end);
         }
     }
 
@@ -164,14 +167,23 @@ public class LiveEvents {
     /** Open streams would hold up the end of the application. */
     @EventListener(ContextClosedEvent.class)
     void close() {
-        followers.values().forEach(all -> all.forEach(SseEmitter::complete));
+        followers.values().forEach(all -> all.forEach(LiveEvents::end));
     }
 
     private static void send(SseEmitter emitter, SseEmitter.SseEventBuilder event) {
         try {
             emitter.send(event);
         } catch (IOException | IllegalStateException gone) {
-            emitter.completeWithError(gone);
+            end(emitter);
+        }
+    }
+
+    /** A page that is gone already may not keep others from being told. */
+    private static void end(SseEmitter emitter) {
+        try {
+            emitter.complete();
+        } catch (IllegalStateException gone) {
+            LOG.debug("a stream had ended already", gone);
         }
     }
 }

@@ -49,6 +49,11 @@ public class Access {
         return episode;
     }
 
+    /** Somebody who teaches the class of an episode: for work that no one is signed in for. */
+    public Optional<Person> teacherOf(long episodeId) {
+        return people.teacherOfEpisode(episodeId);
+    }
+
     /** An episode that the viewer judges and publishes as the class's teacher. */
     public Episode taughtEpisode(Person viewer, long episodeId) {
         if (!viewer.isTeacher()) {

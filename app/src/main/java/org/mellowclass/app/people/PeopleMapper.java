@@ -109,6 +109,12 @@ interface PeopleMapper {
     @Select("SELECT EXISTS (SELECT 1 FROM school_class WHERE code = #{code} AND BINARY code = #{code})")
     boolean classCodeExists(String code);
 
+    @Select(PERSON + """
+            JOIN class_teacher t ON t.person_id = p.id JOIN crew ON crew.class_id = t.class_id JOIN episode e ON e.crew_id = crew.id
+            WHERE e.id = #{episodeId} ORDER BY p.id LIMIT 1
+            """)
+    Optional<Person> teacherOfEpisode(long episodeId);
+
     @Select("SELECT person_id FROM known_laptop WHERE laptop = #{laptop}")
     Set<Long> knownOnLaptop(String laptop);
 

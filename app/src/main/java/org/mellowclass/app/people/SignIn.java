@@ -111,8 +111,7 @@ public class SignIn {
             encoder.matches(secret, nobodysHash);
             return new Result.Wrong();
         }
-        List<WithSecret> open = candidates.stream().filter(candidate -> bucket(known.contains(candidate.id())
-                ? account(candidate.id()) + " " + mark : account(candidate.id()), ATTEMPTS, REFILL).tryConsume(1)).toList();
+        List<WithSecret> open = candidates.stream().filter(candidate -> bucketOf(candidate, known, mark).tryConsume(1)).toList();
         if (open.isEmpty()) {
             return new Result.TooManyAttempts();
         }
@@ -121,11 +120,20 @@ public class SignIn {
             return new Result.Wrong();
         }
         people.passphraseUsed(match.get().id());
+        // whoever knows the secret has used nothing up
+        bucketOf(match.get(), known, mark).addTokens(1);
+        if (stranger) {
+            bucket("strangers " + group, ATTEMPTS_OF_STRANGERS, REFILL_OF_STRANGERS).addTokens(1);
+        }
         if (mark != null) {
-            attempts.invalidate(account(match.get().id()) + " " + mark);
             people.rememberLaptop(mark, match.get().id(), clock.instant());
         }
         return new Result.Welcome(match.get().person());
+    }
+
+    private Bucket bucketOf(WithSecret candidate, Set<Long> known, String mark) {
+        String account = account(candidate.id());
+        return bucket(known.contains(candidate.id()) ? account + " " + mark : account, ATTEMPTS, REFILL);
     }
 
     private static String account(long personId) {

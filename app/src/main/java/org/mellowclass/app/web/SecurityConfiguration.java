@@ -1,5 +1,6 @@
 package org.mellowclass.app.web;
 
+import java.time.Clock;
 import java.util.List;
 
 import org.springframework.context.annotation.Bean;
@@ -18,9 +19,11 @@ import org.springframework.security.web.authentication.session.ChangeSessionIdAu
 import org.springframework.security.web.authentication.session.CompositeSessionAuthenticationStrategy;
 import org.springframework.security.web.authentication.session.SessionAuthenticationStrategy;
 import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
+import org.springframework.security.web.context.SecurityContextHolderFilter;
 import org.springframework.security.web.context.SecurityContextRepository;
+import org.springframework.security.web.csrf.CookieCsrfTokenRepository;
 import org.springframework.security.web.csrf.CsrfAuthenticationStrategy;
-import org.springframework.security.web.csrf.HttpSessionCsrfTokenRepository;
+import org.springframework.security.web.csrf.CsrfTokenRepository;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
 import org.springframework.security.web.util.matcher.OrRequestMatcher;
 import org.springframework.security.web.util.matcher.RequestHeaderRequestMatcher;
@@ -47,7 +50,7 @@ class SecurityConfiguration {
     }
 
     @Bean
-    SecurityFilterChain security(HttpSecurity http, SecurityContextRepository contexts) throws Exception {
+    SecurityFilterChain security(HttpSecurity http, SecurityContextRepository contexts, CsrfTokenRepository tokens, Clock clock) throws Exception {
         return http
                 .authorizeHttpRequests(requests -> requests
                         .requestMatchers("/sign-in", "/sign-in/**", "/first-start", "/invitations/**", "/uploads/**", "/f/**", "/css/**", "/js/**", "/vendor/**", "/img/**", "/sound/**", "/build-*/**",
@@ -65,7 +68,8 @@ class SecurityConfiguration {
                         .referrerPolicy(policy -> policy.policy(ReferrerPolicy.SAME_ORIGIN))
                         .permissionsPolicyHeader(policy -> policy.policy("microphone=(self), camera=(), geolocation=()")))
                 // recordings go on when their owner has signed out: each has a random key of its own instead
-                .csrf(csrf -> csrf.ignoringRequestMatchers("/uploads/**"))
+                .csrf(csrf -> csrf.csrfTokenRepository(tokens).ignoringRequestMatchers("/uploads/**"))
+                .addFilterBefore(new SchoolDay(clock), SecurityContextHolderFilter.class)
                 .build();
     }
 
@@ -74,11 +78,19 @@ class SecurityConfiguration {
         return new HttpSessionSecurityContextRepository();
     }
 
+    /** In a cookie that no script can read, so that a look at the sign-in page makes no session. */
+    @Bean
+    CsrfTokenRepository csrfTokens() {
+        CookieCsrfTokenRepository tokens = new CookieCsrfTokenRepository();
+        tokens.setCookieCustomizer(cookie -> cookie.sameSite("Lax"));
+        return tokens;
+    }
+
     /** A new session id and a new CSRF token at each sign-in. */
     @Bean
-    SessionAuthenticationStrategy sessionAuthenticationStrategy() {
+    SessionAuthenticationStrategy sessionAuthenticationStrategy(CsrfTokenRepository tokens) {
         return new CompositeSessionAuthenticationStrategy(List.of(new ChangeSessionIdAuthenticationStrategy(),
-                new CsrfAuthenticationStrategy(new HttpSessionCsrfTokenRepository())));
+                new CsrfAuthenticationStrategy(tokens)));
     }
 
     @Bean

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -31,6 +32,7 @@ import org.mellowclass.app.sounds.Sound;
 import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.store.DerivedStore;
 import org.mellowclass.app.store.KeptBytes;
+import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.testing.AppTest;
@@ -64,6 +66,10 @@ class ErasuresTest {
     private SoundDecoder decoder;
     @Autowired
     private Recording recording;
+    @Autowired
+    private ErasedJournal journal;
+    @Autowired
+    private Scratch scratch;
     @Autowired
     private HandIns handIns;
     @Autowired
@@ -142,6 +148,26 @@ class ErasuresTest {
         publishing.exceptionally(refused -> null).join();
         Schools.await(() -> airDesk.newest(episode).filter(publication -> publication.state() == Publication.State.PREPARING).isEmpty());
         assertThat(airDesk.onAir(school.episodeId())).isEmpty();
+    }
+
+    @Test
+    void an_erasing_that_a_restored_backup_knows_nothing_of_is_done_again_and_a_killed_one_to_its_end() throws IOException {
+        Schools.School school = schools.build();
+        long kept = schools.readyTake(school, Schools.speech(), "Tess");
+        long take = schools.readyTake(school, Schools.speech(), "Noor");
+        long other = schools.readyTake(school, Schools.speech(), "Noor");
+        erasures.erase(school.teacher(), other);
+        // as after a restored backup: everything of it is there again, and the journal is newer
+        journal.write(take, List.of());
+        Path killed = scratch.scratchFile(".wav");
+        Files.writeString(killed, "spoken");
+        String file = store.put(killed);
+        journal.write(other, List.of(file));
+        erasures.again();
+        erasures.again();
+        assertThat(takes.ready(school.episodeId())).containsOnlyKeys(kept);
+        assertThat(Bench.takesIn(bench.head(school.student(), school.episodeId()).timeline())).containsExactly(kept);
+        assertThatThrownBy(() -> store.hold(file)).isInstanceOf(NoSuchFileException.class);
     }
 
     @Test

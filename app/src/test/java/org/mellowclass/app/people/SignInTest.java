@@ -11,8 +11,11 @@ import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.redirectedUrl;
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
 
-import jakarta.servlet.http.Cookie;
+import java.nio.charset.StandardCharsets;
+import java.util.Base64;
 import java.util.List;
+
+import jakarta.servlet.http.Cookie;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.mellowclass.app.roster.Roster;
@@ -167,6 +170,25 @@ class SignInTest {
         mvc.perform(get("/").cookie(tess)).andExpect(redirectedUrl("/episodes/" + school.episodeId() + "/bench"));
         roster.leave(school.teacher(), school.classId(), school.partner().id());
         mvc.perform(get("/").cookie(tess)).andExpect(redirectedUrl("http://localhost/sign-in"));
+    }
+
+    @Test
+    void a_look_at_the_sign_in_page_makes_no_session() throws Exception {
+        int before = jdbc.sql("SELECT count(*) FROM SPRING_SESSION").query(Integer.class).single();
+        MvcResult look = mvc.perform(get("/sign-in")).andExpect(status().isOk()).andReturn();
+        assertThat(look.getResponse().getCookie("mellow")).isNull();
+        assertThat(look.getResponse().getCookie("XSRF-TOKEN").isHttpOnly()).isTrue();
+        assertThat(jdbc.sql("SELECT count(*) FROM SPRING_SESSION").query(Integer.class).single()).isEqualTo(before);
+    }
+
+    @Test
+    void a_session_ends_after_an_hour_without_use_and_after_a_school_day_however_busy() throws Exception {
+        Cookie noor = signedIn("Noor");
+        String id = new String(Base64.getDecoder().decode(noor.getValue()), StandardCharsets.US_ASCII);
+        assertThat(jdbc.sql("SELECT MAX_INACTIVE_INTERVAL FROM SPRING_SESSION WHERE SESSION_ID = ?").param(id).query(Integer.class).single()).isEqualTo(3600);
+        jdbc.sql("UPDATE SPRING_SESSION SET CREATION_TIME = CREATION_TIME - 11 * 3600 * 1000 WHERE SESSION_ID = ?").param(id).update();
+        mvc.perform(get("/").cookie(noor)).andExpect(redirectedUrl("http://localhost/sign-in"));
+        assertThat(jdbc.sql("SELECT count(*) FROM SPRING_SESSION WHERE SESSION_ID = ?").param(id).query(Integer.class).single()).isZero();
     }
 
     private Cookie signedIn(String name) throws Exception {

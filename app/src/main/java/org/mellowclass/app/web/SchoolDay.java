@@ -1,0 +1,34 @@
+package org.mellowclass.app.web;
+
+import java.io.IOException;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+
+import jakarta.servlet.FilterChain;
+import jakarta.servlet.ServletException;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import jakarta.servlet.http.HttpSession;
+import org.springframework.web.filter.OncePerRequestFilter;
+
+/** Ends a session that is older than a school day, however busy it is: laptops are shared. */
+class SchoolDay extends OncePerRequestFilter {
+
+    static final Duration LONGEST = Duration.ofHours(10);
+
+    private final Clock clock;
+
+    SchoolDay(Clock clock) {
+        this.clock = clock;
+    }
+
+    @Override
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain) throws ServletException, IOException {
+        HttpSession session = request.getSession(false);
+        if (session != null && Instant.ofEpochMilli(session.getCreationTime()).plus(LONGEST).isBefore(clock.instant())) {
+            session.invalidate();
+        }
+        chain.doFilter(request, response);
+    }
+}

@@ -1,0 +1,102 @@
+package org.mellowclass.browser;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Stream;
+
+import com.google.gson.JsonObject;
+import com.google.gson.JsonParser;
+import com.microsoft.playwright.Page;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** A copy of the school that is made while it runs, and goes on elsewhere. */
+class BackupTest extends BrowserTest {
+
+    private record Ended(int code, String words) {
+    }
+
+    @TempDir
+    private Path folder;
+
+    private static Ended run(RunningApp of, String... command) throws IOException, InterruptedException {
+        List<String> whole = new ArrayList<>(List.of(command));
+        whole.set(0, Path.of(System.getProperty("mellow.jar")).resolveSibling("../../bin/" + command[0]).normalize().toString());
+        ProcessBuilder builder = new ProcessBuilder(whole).redirectErrorStream(true);
+        builder.environment().put("MELLOW_FOLDER", of.folder().toString());
+        builder.environment().put("MELLOW_DATABASE_URL", of.database());
+        Process process = builder.start();
+        String words = new String(process.getInputStream().readAllBytes());
+        return new Ended(process.waitFor(), words);
+    }
+
+    @Test
+    void a_crew_goes_on_working_from_the_restored_copy() throws Exception {
+        Path backup = folder.resolve("school.tar");
+        Ended made = run(app, "backup", backup.toString());
+        assertThat(made.code()).as(made.words()).isZero();
+        assertThat(run(app, "backup", backup.toString()).words()).as("never written over").contains("is there already");
+
+        RunningApp restored = RunningApp.notStarted("mellow_restored");
+        Ended put = run(restored, "restore", backup.toString());
+        assertThat(put.code()).as(put.words()).isZero();
+        assertThat(run(restored, "restore", backup.toString()).words()).contains("There is a school").contains("nothing was touched");
+        assertThat(run(restored, "check-store").code()).isZero();
+        restored.startAgain();
+        try {
+            goOnWorking(restored);
+        } finally {
+            restored.kill();
+        }
+        damageOne(restored.folder());
+        Ended damaged = run(restored, "check-store");
+        assertThat(damaged.code()).isNotZero();
+        assertThat(damaged.words()).contains("FAILED", "Take them from a backup.");
+        assertThat(run(restored, "backup", folder.resolve("damaged.tar").toString()).words()).as("nor is it copied unnoticed").contains("are damaged");
+    }
+
+    private void goOnWorking(RunningApp restored) {
+        Page page = page();
+        page.navigate(restored.address("/sign-in"));
+        page.getByLabel("Class code").fill("heron8");
+        page.getByLabel("Your name").fill("Isla");
+        page.getByLabel("Passphrase").fill("quiet lock");
+        page.locator("#panel-student button[type=submit]").click();
+        page.waitForURL("**/bench");
+        waitForRows(page);
+        String timeline = "/episodes/" + episodeOf(page) + "/timeline";
+        JsonObject before = parsed(page, restored.address(timeline));
+        page.locator("#play").click();
+        await(page, "document.getElementById('play').getAttribute('aria-label') === 'Pause'");
+        page.locator("#play").click();
+        page.locator("#page").press("Home");
+        page.keyboard().press("1");
+        page.locator("#card-span").waitFor();
+        page.keyboard().press("4");
+        page.getByText("Removed 1.00 s. Undo brings it back.").waitFor();
+        JsonObject after = parsed(page, restored.address(timeline));
+        assertThat(after.get("revision").getAsLong()).isEqualTo(before.get("revision").getAsLong() + 1);
+        assertThat(after.get("frames").getAsLong()).isEqualTo(before.get("frames").getAsLong() - 48_000);
+    }
+
+    private static JsonObject parsed(Page page, String address) {
+        return JsonParser.parseString(page.context().request().get(address).text()).getAsJsonObject();
+    }
+
+    /** One bit of one sound. */
+    private static void damageOne(Path folder) throws IOException {
+        try (Stream<Path> files = Files.walk(folder.resolve("sounds"))) {
+            Path checksum = files.filter(file -> file.toString().endsWith(".sha256")).findFirst().orElseThrow();
+            Path sound = checksum.resolveSibling(checksum.getFileName().toString().replace(".sha256", ""));
+            byte[] bytes = Files.readAllBytes(sound);
+            bytes[bytes.length / 2] ^= 1;
+            Files.write(sound, bytes, StandardOpenOption.TRUNCATE_EXISTING);
+        }
+    }
+}
