@@ -62,6 +62,7 @@ class KeyboardOnlyTest extends BrowserTest {
 
     private static void signIn(Page page, String path, String... words) {
         page.navigate(address(path));
+        assertThat(page.context().cookies()).as("a look at the sign-in page makes no session").extracting(cookie -> cookie.name).contains("XSRF-TOKEN").doesNotContain("mellow");
         List<Locator> fields = page.locator("form:visible input:not([type=hidden])").all();
         assertThat(fields).hasSize(words.length);
         for (int i = 0; i < words.length; i++) {

@@ -6,6 +6,7 @@ import java.io.InputStream;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.web.Refusal;
+import org.mellowclass.app.web.Turnstile;
 import org.mellowclass.core.sound.Pcm16;
 import org.mellowclass.core.soundcheck.MicrophoneCheck;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -19,10 +20,11 @@ import org.springframework.web.bind.annotation.RestController;
 class MicrophoneCheckController {
 
     /** A test sentence with the room before it. */
-    private static final int MOST_CHECK_SECONDS = 20;
+    private static final int MOST_CHECK_SECONDS = 10;
     private static final int MOST_CHECK_BYTES = MOST_CHECK_SECONDS * 192_000 * 2 * 2;
 
     private final Access access;
+    private final Turnstile turnstile = new Turnstile(4);
 
     MicrophoneCheckController(Access access) {
         this.access = access;
@@ -46,6 +48,10 @@ class MicrophoneCheckController {
     Checked check(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestParam int rate,
                   @RequestParam int channels, InputStream body) throws IOException {
         access.ownEpisode(viewer, episodeId);
+        return turnstile.pass(() -> check(rate, channels, body));
+    }
+
+    private static Checked check(int rate, int channels, InputStream body) throws IOException {
         byte[] pcm = body.readNBytes(MOST_CHECK_BYTES);
         if (rate < 8000 || rate > 192_000 || channels < 1 || channels > 2 || pcm.length < 2 * channels * rate) {
             throw Refusal.unfit("take.CHECK_TOO_SHORT");

@@ -173,15 +173,6 @@ class SignInTest {
     }
 
     @Test
-    void a_look_at_the_sign_in_page_makes_no_session() throws Exception {
-        int before = jdbc.sql("SELECT count(*) FROM SPRING_SESSION").query(Integer.class).single();
-        MvcResult look = mvc.perform(get("/sign-in")).andExpect(status().isOk()).andReturn();
-        assertThat(look.getResponse().getCookie("mellow")).isNull();
-        assertThat(look.getResponse().getCookie("XSRF-TOKEN").isHttpOnly()).isTrue();
-        assertThat(jdbc.sql("SELECT count(*) FROM SPRING_SESSION").query(Integer.class).single()).isEqualTo(before);
-    }
-
-    @Test
     void a_session_ends_after_an_hour_without_use_and_after_a_school_day_however_busy() throws Exception {
         Cookie noor = signedIn("Noor");
         String id = new String(Base64.getDecoder().decode(noor.getValue()), StandardCharsets.US_ASCII);
