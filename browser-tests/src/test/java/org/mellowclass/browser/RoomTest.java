@@ -155,7 +155,7 @@ class RoomTest extends BrowserTest {
         assertAccessible(page);
         page.reload();
         page.locator("#who summary").click();
-        page.getByLabel("Mrs Quill").waitFor();
+        page.locator("#who").getByLabel("Mrs Quill").waitFor();
     }
 
     @Test
