@@ -14,6 +14,8 @@ import org.mellowclass.app.people.Person;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.store.KeptBytes;
 import org.mellowclass.app.takes.Take;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
@@ -25,6 +27,8 @@ import org.springframework.transaction.support.TransactionTemplate;
  */
 @Service
 public class Erasures {
+
+    private static final Logger LOG = LoggerFactory.getLogger(Erasures.class);
 
     private final Erasing erasing;
     private final PlacedTakes placed;
@@ -70,14 +74,19 @@ public class Erasures {
     }
 
     /**
-     * Does to its end what was killed half-way, and erases again what a restored backup has brought back.
+     * Does to its end what was killed half-way, and erases again what a restored backup has brought back. What cannot be erased now keeps
+     * no school from starting: it stands in the journal until the next start.
      */
     @EventListener(ApplicationReadyEvent.class)
     public void again() throws IOException {
         for (long takeId : journal.takes()) {
-            Optional<Person> teacher = erasing.teacherOf(takeId);
-            if (teacher.isPresent()) {
-                erase(teacher.get(), takeId);
+            try {
+                Optional<Person> teacher = erasing.teacherOf(takeId);
+                if (teacher.isPresent()) {
+                    erase(teacher.get(), takeId);
+                }
+            } catch (IOException | RuntimeException failed) {
+                LOG.error("take {} could not be erased again", takeId, failed);
             }
         }
         delete(journal.files());

@@ -98,8 +98,9 @@ public class AirDesk {
      *
      * @param voices  every voice that is heard, with what was recorded for it
      * @param unnamed takes that are heard of which nobody has said whose voices are in them
+     * @param silent  takes that are heard of which somebody has said that nobody speaks in them: for the teacher to look at
      */
-    public record Gate(List<Voices.Heard> voices, List<Voices.Unnamed> unnamed) {
+    public record Gate(List<Voices.Heard> voices, List<Voices.TakeName> unnamed, List<Voices.TakeName> silent) {
 
         public boolean open() {
             return unnamed.isEmpty() && voices.stream().allMatch(voice -> voice.extent() == Consent.PUBLIC);
@@ -110,7 +111,7 @@ public class AirDesk {
     @Transactional(readOnly = true)
     public Gate gate(HandIn handIn) {
         Set<Long> takes = handIns.takesHeard(handIn);
-        return new Gate(voices.heardIn(handIn.episodeId(), takes), voices.unnamedOf(handIn.episodeId(), takes));
+        return new Gate(voices.heardIn(handIn.episodeId(), takes), voices.unnamedOf(handIn.episodeId(), takes), voices.withoutVoice(handIn.episodeId(), takes));
     }
 
     /**
@@ -124,7 +125,7 @@ public class AirDesk {
         Episode episode = access.taughtEpisode(viewer, episodeId);
         access.hold(episodeId);
         Optional<HandIn> handIn = handIns.newest(episode);
-        Gate gate = handIn.map(this::gate).orElse(new Gate(List.of(), List.of()));
+        Gate gate = handIn.map(this::gate).orElse(new Gate(List.of(), List.of(), List.of()));
         Set<AirGate.Missing> missing = AirGate.missing(new AirGate.Facts(handIn.filter(HandIn::cleared).isPresent(), title, description,
                 gate.unnamed().size(), gate.voices().stream().map(AirDesk::voice).toList()));
         if (!missing.isEmpty()) {

@@ -65,8 +65,8 @@ public class Voices {
     public record Heard(long takeId, Long personId, String name, Consent extent) {
     }
 
-    /** A take of which nobody has said whose voices are in it. */
-    public record Unnamed(long id, String name) {
+    /** A take, as far as voices are concerned. */
+    public record TakeName(long id, String name) {
     }
 
     /** Who may speak for a crew: one of its students or of its guests. */
@@ -107,10 +107,10 @@ public class Voices {
         List<Voice> ofEpisode(long episodeId);
 
         @Update("UPDATE take SET without_voice = #{nobody} WHERE id = #{takeId}")
-        void withoutVoice(long takeId, boolean nobody);
+        void nobodySpeaks(long takeId, boolean nobody);
 
         @Select("SELECT id, name FROM take WHERE id = #{takeId} AND episode_id = #{episodeId} AND origin <> 'SHELF' AND state <> 'ERASED' FOR UPDATE")
-        Optional<Unnamed> lockTake(long takeId, long episodeId);
+        Optional<TakeName> lockTake(long takeId, long episodeId);
 
         @Select("""
                 SELECT v.take_id, v.person_id, coalesce(p.name, g.name) AS name,
@@ -125,7 +125,10 @@ public class Voices {
                 SELECT t.id, t.name FROM take t WHERE t.episode_id = #{episodeId} AND t.origin <> 'SHELF' AND NOT t.without_voice
                 AND NOT EXISTS (SELECT 1 FROM take_voice v WHERE v.take_id = t.id) ORDER BY t.id
                 """)
-        List<Unnamed> unnamed(long episodeId);
+        List<TakeName> unnamed(long episodeId);
+
+        @Select("SELECT id, name FROM take WHERE episode_id = #{episodeId} AND without_voice ORDER BY id")
+        List<TakeName> withoutVoice(long episodeId);
 
         @Select("SELECT id, name FROM guest WHERE crew_id = #{crewId} ORDER BY name")
         List<Guest> guests(long crewId);
@@ -175,7 +178,8 @@ public class Voices {
     }
 
     /**
-     * Says whose voices are in a take, instead of what was said before: its crew or their teacher.
+     * Says whose voices are in a take: its crew, once, or their teacher, who may say otherwise later. A crew that could change it could open the
+     * gate to the air by itself.
      *
      * @param speakers of the crew or its guests; others are left out
      * @param nobody   that nobody speaks in it
@@ -183,13 +187,16 @@ public class Voices {
     public void name(Person viewer, long episodeId, long takeId, Set<Speaker> speakers, boolean nobody) {
         Episode episode = access.episode(viewer, episodeId);
         voices.lockTake(takeId, episodeId).orElseThrow(NotFound::new);
+        if (!viewer.isTeacher() && unnamedOf(episodeId, Set.of(takeId)).isEmpty()) {
+            throw Refusal.conflict("take.VOICES_SAID");
+        }
         List<Speaker> known = speakers.stream().filter(speaker -> speaks(episode, speaker)).toList();
         if (known.isEmpty() != nobody) {
             throw Refusal.unfit("take.WHOSE_VOICE");
         }
         voices.forget(takeId);
         known.forEach(speaker -> add(takeId, speaker, null));
-        voices.withoutVoice(takeId, nobody);
+        voices.nobodySpeaks(takeId, nobody);
     }
 
     /** Every voice in takes of an episode that has been let through, each person once. */
@@ -203,8 +210,14 @@ public class Voices {
 
     /** The takes among some of an episode that has been let through of which nobody has said whose voices are in them. */
     @Transactional(readOnly = true)
-    public List<Unnamed> unnamedOf(long episodeId, Set<Long> takeIds) {
+    public List<TakeName> unnamedOf(long episodeId, Set<Long> takeIds) {
         return voices.unnamed(episodeId).stream().filter(take -> takeIds.contains(take.id())).toList();
+    }
+
+    /** The takes among some of an episode that has been let through of which somebody has said that nobody speaks in them. */
+    @Transactional(readOnly = true)
+    public List<TakeName> withoutVoice(long episodeId, Set<Long> takeIds) {
+        return voices.withoutVoice(episodeId).stream().filter(take -> takeIds.contains(take.id())).toList();
     }
 
     /** The voices in each take of an episode that has been let through, the left side first. */

@@ -85,7 +85,7 @@ class TakeLists {
         Map<Long, Recording.Unfinished> unfinished = recording.unfinished(all);
         Map<Long, List<Span>> missing = sounds.missingOf(episode.id());
         Map<Long, List<Voice>> names = voices.ofEpisode(episode.id());
-        Set<Long> unnamed = voices.unnamedOf(episode.id(), all.stream().map(Take::id).collect(Collectors.toSet())).stream().map(Voices.Unnamed::id).collect(Collectors.toSet());
+        Set<Long> unnamed = voices.unnamedOf(episode.id(), all.stream().map(Take::id).collect(Collectors.toSet())).stream().map(Voices.TakeName::id).collect(Collectors.toSet());
         Set<Long> asked = erasing.asked(episode.id());
         List<TakeLine> lines = all.stream().map(take -> new TakeLine(take,
                 take.state() == Take.State.ARRIVED ? sounds.percent(take).orElse(0) : null, unfinished.get(take.id()),

@@ -58,10 +58,14 @@ class StoreKeeping {
         named.forEach(feature -> kept.addAll(feature.keys()));
         try {
             int binned = store.sweep(kept, now.minus(GRACE), now.minus(IN_BIN));
-            int evicted = derived.evict(properties.mostDerived().toBytes());
-            LOG.info("{} files that no row names lie in the bin now; {} that can be made again were let go", binned, evicted);
+            LOG.info("{} files that no row names lie in the bin now", binned);
         } catch (IOException e) {
             LOG.error("the sound store could not be swept", e);
+        }
+        try {
+            LOG.info("{} files that can be made again were let go", derived.evict(properties.mostDerived().toBytes()));
+        } catch (IOException e) {
+            LOG.error("what can be made again could not be let go", e);
         }
     }
 }

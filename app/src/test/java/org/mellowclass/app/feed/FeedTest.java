@@ -216,7 +216,12 @@ class FeedTest {
                 .hasMessage("take.WHOSE_VOICE");
         String page = mvc.perform(MockMvcRequestBuilders.get("/episodes/" + school.episodeId() + "/air").with(As.person(school.teacher()))).andReturn().getResponse().getContentAsString();
         assertThat(page).contains("Who speaks in sound?", "The voices below come first.");
+        voices.name(school.student(), school.episodeId(), take, Set.of(new Speaker.Student(school.student().id())), false);
+        assertThatThrownBy(() -> voices.name(school.student(), school.episodeId(), take, Set.of(), true)).as("a crew does not open the gate by saying otherwise")
+                .hasMessage("take.VOICES_SAID");
         voices.name(school.teacher(), school.episodeId(), take, Set.of(), true);
+        String said = mvc.perform(MockMvcRequestBuilders.get("/episodes/" + school.episodeId() + "/air").with(As.person(school.teacher()))).andReturn().getResponse().getContentAsString();
+        assertThat(said).contains("Nobody speaks, as was said, in: ");
         publish();
     }
 
