@@ -95,6 +95,10 @@ public class Voices {
         @Insert("INSERT INTO take_voice (take_id, person_id, guest_id, side) VALUES (#{takeId}, #{personId}, #{guestId}, #{side})")
         void add(long takeId, Long personId, Long guestId, Side side);
 
+        /** As {@link Speaker#of} reads them. */
+        @Select("SELECT IF(person_id IS NULL, concat('guest-', guest_id), concat('person-', person_id)) FROM take_voice WHERE take_id = #{takeId}")
+        List<String> speakersOf(long takeId);
+
         @Delete("DELETE FROM take_voice WHERE take_id = #{takeId}")
         void forget(long takeId);
 
@@ -154,10 +158,12 @@ public class Voices {
     /**
      * Names the one voice on each side of a take, instead of those that were named before.
      *
-     * @throws Refusal unless both are of the crew or its guests, and are two
+     * @throws Refusal unless both are of the crew or its guests, are two, and hold everybody who was named before
      */
     public void onSides(Episode episode, long takeId, Speaker left, Speaker right) {
-        if (left.equals(right) || !speaks(episode, left) || !speaks(episode, right)) {
+        boolean somebodyLeftOut = voices.speakersOf(takeId).stream().map(Speaker::of).flatMap(Optional::stream)
+                .anyMatch(named -> !named.equals(left) && !named.equals(right));
+        if (left.equals(right) || somebodyLeftOut || !speaks(episode, left) || !speaks(episode, right)) {
             throw Refusal.unfit("take.TWO_VOICES");
         }
         voices.forget(takeId);

@@ -15,10 +15,11 @@ import java.util.Set;
 
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.mellowclass.app.people.Voices;
+import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.people.Voices.Side;
 import org.mellowclass.app.people.Voices.Speaker;
 import org.mellowclass.app.people.Voices.Voice;
+import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.sounds.Sound;
 import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.store.DerivedStore;
@@ -156,6 +157,10 @@ class MendingTest {
     void a_side_is_not_given_to_somebody_of_another_crew_nor_both_to_one() throws IOException {
         long take = twoSpeakers();
         Optional<Speaker> own = Speaker.of("person-" + school.student().id());
+        Optional<Speaker> partner = Speaker.of("person-" + school.partner().id());
+        long guest = voices.addGuest(school.student(), school.episodeId(), "Mr Pellow", Consent.PUBLIC).get(0).id();
+        assertThatThrownBy(() -> mending.mend(school.student(), school.episodeId(), take, partner, Speaker.of("guest-" + guest))).as("Noor, who was named, is left out")
+                .hasMessage("take.TWO_VOICES");
         Optional<Speaker> stranger = Speaker.of("person-" + schools.build().student().id());
         for (Optional<Speaker> right : List.of(stranger, own, Speaker.of("guest-999999999"))) {
             assertThatThrownBy(() -> mending.mend(school.student(), school.episodeId(), take, own, right)).hasMessage("take.TWO_VOICES");
