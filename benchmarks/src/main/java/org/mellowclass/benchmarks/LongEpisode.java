@@ -22,7 +22,9 @@ final class LongEpisode {
     private static final int CLIPS = 500;
     private static final int EDITS = 41;
     private static final int FIRST_SOUND_FRAMES = (int) RATE / 2;
-    private static final double MOST_MS = 30;
+    /** What follows within 0.1 s seems to follow at once (Miller, Response time in man-computer conversational transactions, 1968); half is the network's and the page's. */
+    private static final double MOST_MS_OF_EDIT = 50;
+    private static final double MOST_MS_UNTIL_SOUND = 30;
     private static final Duration PATIENCE = Duration.ofMinutes(5);
     private static final Duration ASK_AGAIN = Duration.ofMillis(500);
 
@@ -57,17 +59,17 @@ final class LongEpisode {
             editing[i] = (edited - start) / 1e6;
             hearing[i] = (System.nanoTime() - edited) / 1e6;
         }
-        return List.of(row("an edit, 60 min and " + clips + " clips", editing),
-                row("first preview sound after an edit, 60 min and " + clips + " clips", hearing));
+        return List.of(row("an edit, 60 min and " + clips + " clips", editing, MOST_MS_OF_EDIT),
+                row("first preview sound after an edit, 60 min and " + clips + " clips", hearing, MOST_MS_UNTIL_SOUND));
     }
 
-    private static Row row(String work, double[] ms) {
+    private static Row row(String work, double[] ms, double mostMs) {
         Arrays.sort(ms);
         double median = ms[ms.length / 2];
         double late = ms[ms.length * 95 / 100];
         System.out.printf(Locale.ROOT, "%s: median %.1f ms, 95 %% within %.1f ms%n", work, median, late);
         return new Row(work, String.format(Locale.ROOT, "median %.1f ms, 95 %% within %.1f ms", median, late), "",
-                String.format(Locale.ROOT, "%.1f ms", median), median, MOST_MS);
+                String.format(Locale.ROOT, "%.1f ms", median), median, mostMs);
     }
 
     private void bringIn(Path file) throws IOException, InterruptedException {

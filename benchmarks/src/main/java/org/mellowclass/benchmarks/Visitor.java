@@ -32,6 +32,7 @@ final class Visitor {
             .followRedirects(HttpClient.Redirect.NORMAL).build();
     private final HttpClient withoutCookies = HttpClient.newHttpClient();
     private final ObjectMapper json = new ObjectMapper();
+    private String csrfHeader;
     private String csrf;
 
     Visitor(String address) {
@@ -50,6 +51,7 @@ final class Visitor {
     private HttpResponse<String> signIn(String path, Map<String, String> fields) throws IOException, InterruptedException {
         csrf = found(get("/sign-in"), "name=\"_csrf\" value=\"([^\"]+)\"");
         HttpResponse<String> home = form(path, fields);
+        csrfHeader = found(home.body(), "name=\"csrf-header\" content=\"([^\"]+)\"");
         csrf = found(home.body(), "name=\"csrf-token\" content=\"([^\"]+)\"");
         return home;
     }
@@ -111,7 +113,7 @@ final class Visitor {
     }
 
     private HttpRequest.Builder asScript(String path) {
-        return request(path).header("X-CSRF-TOKEN", csrf).header("X-Requested-With", "fetch");
+        return request(path).header(csrfHeader, csrf).header("X-Requested-With", "fetch");
     }
 
     private HttpRequest.Builder request(String path) {

@@ -9,6 +9,7 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import java.util.Optional;
+import java.util.zip.Deflater;
 import java.util.zip.DeflaterOutputStream;
 import java.util.zip.InflaterInputStream;
 
@@ -91,7 +92,7 @@ class TimelineCodec {
     }
 
     String toJson(Timeline timeline) {
-        return write(timeline);
+        return new String(bytes(timeline), StandardCharsets.UTF_8);
     }
 
     String toJson(Edit edit) {
@@ -112,18 +113,22 @@ class TimelineCodec {
     }
 
     Written written(Timeline timeline) {
-        byte[] bytes = write(timeline).getBytes(StandardCharsets.UTF_8);
+        byte[] bytes = bytes(timeline);
         ByteArrayOutputStream deflated = new ByteArrayOutputStream();
-        try (DeflaterOutputStream deflater = new DeflaterOutputStream(deflated)) {
+        // somebody waits for each edit: fast, not smallest
+        Deflater fast = new Deflater(Deflater.BEST_SPEED);
+        try (DeflaterOutputStream deflater = new DeflaterOutputStream(deflated, fast)) {
             deflater.write(bytes);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
+        } finally {
+            fast.end();
         }
         return new Written(sha256(bytes), deflated.toByteArray());
     }
 
     String hash(Timeline timeline) {
-        return sha256(write(timeline).getBytes(StandardCharsets.UTF_8));
+        return sha256(bytes(timeline));
     }
 
     private static String sha256(byte[] bytes) {
@@ -187,9 +192,9 @@ class TimelineCodec {
         return fade.put("shape", "GENTLE").put("skippedFrames", 0).put("edgeFrames", 0);
     }
 
-    private String write(Object value) {
+    private byte[] bytes(Timeline timeline) {
         try {
-            return json.writeValueAsString(value);
+            return json.writeValueAsBytes(timeline);
         } catch (JsonProcessingException e) {
             throw new UncheckedIOException(e);
         }

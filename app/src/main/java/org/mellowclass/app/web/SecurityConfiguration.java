@@ -3,6 +3,7 @@ package org.mellowclass.app.web;
 import java.time.Clock;
 import java.util.List;
 
+import org.springframework.beans.factory.annotation.Qualifier;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.HttpStatus;
@@ -23,12 +24,15 @@ import org.springframework.security.web.context.SecurityContextHolderFilter;
 import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.security.web.csrf.CookieCsrfTokenRepository;
 import org.springframework.security.web.csrf.CsrfAuthenticationStrategy;
+import org.springframework.security.web.csrf.CsrfFilter;
 import org.springframework.security.web.csrf.CsrfTokenRepository;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
 import org.springframework.security.web.util.matcher.OrRequestMatcher;
 import org.springframework.security.web.util.matcher.RequestHeaderRequestMatcher;
 import org.springframework.security.web.util.matcher.RequestMatcher;
 import org.springframework.session.jdbc.MySqlJdbcIndexedSessionRepositoryCustomizer;
+import org.springframework.transaction.support.TransactionOperations;
+import org.springframework.web.servlet.HandlerExceptionResolver;
 
 /** Who has to be signed in, and what browsers are told. Whose things are whose is checked in the services. */
 @Configuration
@@ -49,8 +53,15 @@ class SecurityConfiguration {
         return new MySqlJdbcIndexedSessionRepositoryCustomizer();
     }
 
+    /** Each statement of a session stands for itself, so that no request waits for a beginning and an end around every one of them. */
+    @Bean(defaultCandidate = false)
+    TransactionOperations springSessionTransactionOperations() {
+        return TransactionOperations.withoutTransaction();
+    }
+
     @Bean
-    SecurityFilterChain security(HttpSecurity http, SecurityContextRepository contexts, CsrfTokenRepository tokens, Clock clock) throws Exception {
+    SecurityFilterChain security(HttpSecurity http, SecurityContextRepository contexts, CsrfTokenRepository tokens, Clock clock, LargeBodies bodies,
+                                 @Qualifier("handlerExceptionResolver") HandlerExceptionResolver refusals) throws Exception {
         return http
                 .authorizeHttpRequests(requests -> requests
                         .requestMatchers("/sign-in", "/sign-in/**", "/first-start", "/invitations/**", "/uploads/**", "/f/**", "/css/**", "/js/**", "/vendor/**", "/img/**", "/sound/**", "/build-*/**",
@@ -70,6 +81,7 @@ class SecurityConfiguration {
                 // recordings go on when their owner has signed out: each has a random key of its own instead
                 .csrf(csrf -> csrf.csrfTokenRepository(tokens).ignoringRequestMatchers("/uploads/**"))
                 .addFilterBefore(new SchoolDay(clock), SecurityContextHolderFilter.class)
+                .addFilterBefore(new KnownSender(bodies, refusals), CsrfFilter.class)
                 .build();
     }
 
