@@ -16,9 +16,22 @@ import org.springframework.validation.annotation.Validated;
  * @param folder    where sound is stored, and on its way kept
  * @param demo      whether the demo school is loaded into an empty database
  * @param mostDerived how much is kept of what can be made again
+ * @param room      how much may be stored
  * @param readyFile written when everything is ready, with what to tell the person who started it; may be null
  */
 @Validated
 @ConfigurationProperties("mellow")
-public record MellowProperties(@NotNull URI address, @NotNull Path folder, boolean demo, @DefaultValue("20GB") DataSize mostDerived, Path readyFile) {
+public record MellowProperties(@NotNull URI address, @NotNull Path folder, boolean demo, @DefaultValue("20GB") DataSize mostDerived, @DefaultValue @NotNull Room room,
+                               Path readyFile) {
+
+    /**
+     * How much may be stored.
+     *
+     * @param keptForRecordings is left free on the disk by everything but recordings
+     * @param mostForCrew       of sound that a crew keeps
+     * @param mostForClass      of sound that a class keeps, its crews' among it
+     */
+    public record Room(@DefaultValue("512MB") DataSize keptForRecordings, @DefaultValue("20GB") DataSize mostForCrew,
+                       @DefaultValue("200GB") DataSize mostForClass) {
+    }
 }

@@ -142,7 +142,7 @@ public class AirDesk {
         feeds.add(episodeId, handIn.orElseThrow().id(), RandomKey.next(), title, description,
                 Slug.of(title), viewer.id(), clock.instant());
         live.episodeChanged(episodeId);
-        jobs.ask(AirPreparation.KIND, feeds.newest(episodeId).orElseThrow().id());
+        jobs.ask(AirPreparation.KIND, feeds.newest(episodeId).orElseThrow().id(), Jobs.ofEpisode(episodeId));
     }
 
     private static AirGate.Voice voice(Voices.Heard heard) {

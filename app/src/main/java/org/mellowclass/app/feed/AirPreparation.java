@@ -7,14 +7,13 @@ import java.time.Clock;
 import java.time.LocalDate;
 import java.time.ZoneId;
 
-import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
+import com.github.kagkarlsson.scheduler.task.Task;
 import org.mellowclass.app.brief.Brief;
 import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.store.Held;
-import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.core.sound.Frames;
@@ -62,13 +61,8 @@ class AirPreparation {
     @Configuration
     static class Schedule {
         @Bean
-        OneTimeTask<Void> onAirJob(AirPreparation preparation, Jobs jobs) {
+        Task<?> onAirJob(AirPreparation preparation, Jobs jobs) {
             return jobs.kind(KIND, preparation::run, preparation.feeds::failed);
-        }
-
-        @Bean
-        NamedSounds publishedSounds(FeedMapper feeds) {
-            return feeds::soundKeys;
         }
     }
 

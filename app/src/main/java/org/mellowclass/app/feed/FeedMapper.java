@@ -9,9 +9,10 @@ import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
+import org.mellowclass.app.store.NamedSounds;
 
 @Mapper
-interface FeedMapper {
+interface FeedMapper extends NamedSounds {
 
     String PUBLICATION = """
             SELECT p.id, p.episode_id, p.hand_in_id, p.public_key, p.title, p.description, p.slug, p.state, p.sound_key,
@@ -91,6 +92,22 @@ interface FeedMapper {
             """)
     int offAir(long id, Instant at);
 
-    @Select("SELECT sound_key FROM publication WHERE sound_key IS NOT NULL")
-    Set<String> soundKeys();
+    @Override
+    @Select("""
+            SELECT p.sound_key FROM publication p WHERE p.sound_key IS NOT NULL
+            """)
+    Set<String> keys();
+
+    @Override
+    @Select("""
+            SELECT p.sound_key FROM publication p WHERE p.episode_id = #{episodeId} AND p.sound_key IS NOT NULL
+            """)
+    Set<String> keysOfEpisode(long episodeId);
+
+    @Override
+    @Select("""
+            SELECT p.sound_key FROM publication p JOIN episode e ON e.id = p.episode_id JOIN crew ON crew.id = e.crew_id
+              WHERE crew.class_id = #{classId} AND p.sound_key IS NOT NULL
+            """)
+    Set<String> keysOfClass(long classId);
 }

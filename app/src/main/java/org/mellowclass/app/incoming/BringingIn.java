@@ -2,6 +2,7 @@ package org.mellowclass.app.incoming;
 
 import java.io.IOException;
 
+import org.mellowclass.app.disk.DiskRoom;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
@@ -19,13 +20,15 @@ public class BringingIn {
     private final TakeRows takes;
     private final Access access;
     private final IncomingFiles incoming;
+    private final DiskRoom room;
     private final SoundMaking making;
     private final TransactionTemplate transaction;
 
-    BringingIn(TakeRows takes, Access access, IncomingFiles incoming, SoundMaking making, TransactionTemplate transaction) {
+    BringingIn(TakeRows takes, Access access, IncomingFiles incoming, DiskRoom room, SoundMaking making, TransactionTemplate transaction) {
         this.takes = takes;
         this.access = access;
         this.incoming = incoming;
+        this.room = room;
         this.making = making;
         this.transaction = transaction;
     }
@@ -46,6 +49,7 @@ public class BringingIn {
                         IncomingFiles.Upload upload) throws IOException {
         Episode episode = access.ownEpisode(viewer, episodeId);
         String track = Fields.required(trackName, Take.LONGEST_TRACK_NAME, "take.TRACK_NAME");
+        room.shareOfCrew(episodeId, episode.classId(), 0);
         String key = incoming.keep(upload);
         Long id = transaction.execute(status -> {
             long take = takes.add(new TakeRows.NewTake(episode.id(), viewer.id(), IncomingFiles.nameOf(fileName), track,

@@ -19,7 +19,9 @@ import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
+import org.mellowclass.app.disk.DiskRoom;
 import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.store.RandomKey;
 import org.mellowclass.app.store.Scratch;
@@ -46,15 +48,17 @@ class FilesInParts {
     private final BringingIn bringingIn;
     private final SoundStore store;
     private final Scratch scratch;
+    private final DiskRoom room;
     private final Access access;
     private final Clock clock;
     private final Set<String> busy = ConcurrentHashMap.newKeySet();
 
-    FilesInParts(IncomingFileMapper rows, BringingIn bringingIn, SoundStore store, Scratch scratch, Access access, Clock clock) {
+    FilesInParts(IncomingFileMapper rows, BringingIn bringingIn, SoundStore store, Scratch scratch, DiskRoom room, Access access, Clock clock) {
         this.rows = rows;
         this.bringingIn = bringingIn;
         this.store = store;
         this.scratch = scratch;
+        this.room = room;
         this.access = access;
         this.clock = clock;
     }
@@ -80,6 +84,9 @@ class FilesInParts {
                 """)
         Optional<IncomingFile> find(String key);
 
+        @Select("SELECT coalesce(sum(bytes), 0) FROM incoming_file WHERE episode_id = #{episodeId} AND take_id IS NULL")
+        long onTheWay(long episodeId);
+
         @Update("UPDATE incoming_file SET take_id = #{takeId} WHERE upload_key = #{key}")
         void arrived(String key, long takeId);
 
@@ -92,7 +99,7 @@ class FilesInParts {
 
     /** Begins a file of so many bytes; returns its key. */
     String begin(Person viewer, long episodeId, String fileName, String trackName, Take.Placing placing, long bytes) throws IOException {
-        access.ownEpisode(viewer, episodeId);
+        Episode episode = access.ownEpisode(viewer, episodeId);
         if (bytes <= 0) {
             throw Refusal.unfit("take.EMPTY");
         }
@@ -102,6 +109,8 @@ class FilesInParts {
         String track = Fields.required(trackName, Take.LONGEST_TRACK_NAME, "take.TRACK_NAME");
         String name = fileName == null ? "" : fileName.substring(0, Math.min(LONGEST_NAME, fileName.length()));
         rows.forget(clock.instant().minus(FORGOTTEN_AFTER));
+        room.forFile(bytes);
+        room.shareOfCrew(episodeId, episode.classId(), rows.onTheWay(episodeId) + bytes);
         String key = RandomKey.next();
         rows.add(new IncomingFile(key, episodeId, name, track, placing, bytes, scratch.scratchFile(".part").toString(), null), viewer.id(), clock.instant());
         return key;
@@ -144,6 +153,7 @@ class FilesInParts {
             if (file.takeId != null) {
                 return file.bytes;
             }
+            room.forFile(file.bytes - offset);
             Path arriving = Path.of(file.arriving);
             try (OutputStream out = Files.newOutputStream(arriving, StandardOpenOption.APPEND)) {
                 byte[] buffer = new byte[1 << 16];

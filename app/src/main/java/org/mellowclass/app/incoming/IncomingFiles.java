@@ -4,10 +4,13 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 
+import org.mellowclass.app.disk.DiskRoom;
 import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.web.Refusal;
+import org.mellowclass.app.web.Turnstile;
 import org.mellowclass.media.SoundDecoder;
+import org.mellowclass.media.SoundFacts;
 import org.mellowclass.media.SoundRefused;
 import org.springframework.stereotype.Component;
 
@@ -20,11 +23,15 @@ public class IncomingFiles {
     private final SoundStore store;
     private final Scratch scratch;
     private final SoundDecoder decoder;
+    private final DiskRoom room;
+    /** Each look is a process of its own. */
+    private final Turnstile probes = new Turnstile(4);
 
-    IncomingFiles(SoundStore store, Scratch scratch, SoundDecoder decoder) {
+    IncomingFiles(SoundStore store, Scratch scratch, SoundDecoder decoder, DiskRoom room) {
         this.store = store;
         this.scratch = scratch;
         this.decoder = decoder;
+        this.room = room;
     }
 
     /** Moves a file to a path; what an upload knows to do with itself. */
@@ -35,15 +42,22 @@ public class IncomingFiles {
 
     /** The key of the file in the store; refuses one that cannot be used. */
     public String keep(Upload upload) throws IOException {
+        room.forFile(0);
         Path arriving = scratch.scratchFile(".upload");
         try {
             upload.moveTo(arriving);
-            decoder.probe(arriving);
+            probes.pass(() -> look(arriving));
             return store.put(arriving);
-        } catch (SoundRefused refused) {
-            throw Refusal.unfit("take." + refused.reason());
         } finally {
             Files.deleteIfExists(arriving);
+        }
+    }
+
+    private SoundFacts look(Path arriving) throws IOException {
+        try {
+            return decoder.probe(arriving);
+        } catch (SoundRefused refused) {
+            throw Refusal.unfit("take." + refused.reason());
         }
     }
 

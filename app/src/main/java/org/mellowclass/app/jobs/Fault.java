@@ -22,6 +22,8 @@ public enum Fault {
     DISK(Patience.DAYS),
     /** Anything else of the machine: memory, a killed process, the database. */
     MACHINE(Patience.DAYS),
+    /** It took longer than any such work should; it may have been the machine, or the work never ends. */
+    TIME(List.of(Duration.ofMinutes(5), Duration.ofHours(1))),
     /** A mistake of this application's. */
     OURS(Patience.SECONDS);
 
@@ -57,6 +59,9 @@ public enum Fault {
         for (Throwable cause = thrown; cause != null; cause = cause.getCause()) {
             if (cause.getMessage() != null && NO_ROOM.matcher(cause.getMessage()).find()) {
                 return DISK;
+            }
+            if (cause instanceof TookTooLong) {
+                return TIME;
             }
             ofMachine |= cause instanceof IOException || cause instanceof UncheckedIOException || cause instanceof DataAccessException
                     || cause instanceof TransactionException || cause instanceof SQLException || cause instanceof VirtualMachineError;

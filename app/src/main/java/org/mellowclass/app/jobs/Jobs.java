@@ -6,15 +6,21 @@ import java.util.Optional;
 import java.util.OptionalInt;
 
 import com.github.kagkarlsson.scheduler.Scheduler;
+import com.github.kagkarlsson.scheduler.boot.config.DbSchedulerCustomizer;
 import com.github.kagkarlsson.scheduler.exceptions.TaskInstanceException;
+import com.github.kagkarlsson.scheduler.serializer.JacksonSerializer;
+import com.github.kagkarlsson.scheduler.serializer.Serializer;
+import com.github.kagkarlsson.scheduler.task.CompletionHandler;
 import com.github.kagkarlsson.scheduler.task.ExecutionComplete;
 import com.github.kagkarlsson.scheduler.task.ExecutionOperations;
+import com.github.kagkarlsson.scheduler.task.Task;
 import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
 import com.github.kagkarlsson.scheduler.task.TaskInstanceId;
-import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
 import com.github.kagkarlsson.scheduler.task.helper.Tasks;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
 import org.springframework.context.annotation.Lazy;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionSynchronization;
@@ -22,19 +28,70 @@ import org.springframework.transaction.support.TransactionSynchronizationManager
 
 /**
  * Background work. A job is named by its kind and the row it works on, and is scheduled in the transaction that asks for
- * it: asking twice gives one job, and a job that was killed half-way runs again.
+ * it: asking twice gives one job, and a job that was killed half-way runs again. It takes the turn of a crew, see {@link Turns}, and
+ * has a time limit.
  */
 @Component
 public class Jobs {
 
     private static final Logger LOG = LoggerFactory.getLogger(Jobs.class);
 
+    /** The longest work, an episode of three hours made into MP3 in several tries, takes a third of it. */
+    private static final Duration LONGEST = Duration.ofHours(1);
+    /** How soon a job looks again whether it is its crew's turn. */
+    private static final Duration NEXT_LOOK = Duration.ofSeconds(1);
+
     private final Scheduler scheduler;
     private final JobProgressMapper progress;
+    private final Turns turns;
+    private final TimeLimit limit;
 
-    Jobs(@Lazy Scheduler scheduler, JobProgressMapper progress) {
+    Jobs(@Lazy Scheduler scheduler, JobProgressMapper progress, Turns turns, TimeLimit limit) {
         this.scheduler = scheduler;
         this.progress = progress;
+        this.turns = turns;
+        this.limit = limit;
+    }
+
+    @Configuration
+    static class Duties {
+        @Bean
+        DbSchedulerCustomizer dutiesAsJson() {
+            return new DbSchedulerCustomizer() {
+                @Override
+                public Optional<Serializer> serializer() {
+                    return Optional.of(new JacksonSerializer());
+                }
+            };
+        }
+    }
+
+    /**
+     * What the scheduler keeps with a job.
+     *
+     * @param turnOf   whose turn it takes
+     * @param failures how often it has failed; the scheduler's own count forgets them when a job has to wait for its turn
+     */
+    record Duty(String turnOf, int failures) {
+
+        /** Jobs of earlier versions have none. */
+        static Duty of(Duty kept) {
+            return kept == null ? new Duty("", 0) : kept;
+        }
+
+        Duty failed() {
+            return new Duty(turnOf, failures + 1);
+        }
+    }
+
+    /** Whose turn a job for an episode takes. */
+    public static String ofEpisode(long episodeId) {
+        return "episode-" + episodeId;
+    }
+
+    /** Whose turn a job for a class takes. */
+    public static String ofClass(long classId) {
+        return "class-" + classId;
     }
 
     /** The work of one kind of job, on the row with an id. */
@@ -53,33 +110,40 @@ public class Jobs {
      * Declares a kind of job, as a bean for the scheduler. One that fails is tried again for as long as its {@link Fault} says, then given
      * up.
      */
-    public OneTimeTask<Void> kind(String name, Work work, GivingUp givingUp) {
+    public Task<?> kind(String name, Work work, GivingUp givingUp) {
         return kind(name, work, givingUp, false);
     }
 
     /** As {@link #kind}, of work that somebody looks on at and can ask for again: whatever its fault, it is given up within seconds. */
-    public OneTimeTask<Void> lookedOnAt(String name, Work work, GivingUp givingUp) {
+    public Task<?> lookedOnAt(String name, Work work, GivingUp givingUp) {
         return kind(name, work, givingUp, true);
     }
 
-    private OneTimeTask<Void> kind(String name, Work work, GivingUp givingUp, boolean lookedOnAt) {
-        return Tasks.oneTime(TaskDescriptor.of(name))
+    private Task<?> kind(String name, Work work, GivingUp givingUp, boolean lookedOnAt) {
+        return Tasks.custom(TaskDescriptor.of(name, Duty.class))
                 .onFailure((complete, operations) -> failed(name, givingUp, lookedOnAt, complete, operations))
                 .execute((instance, context) -> {
+                    Duty duty = Duty.of(instance.getData());
+                    if (!turns.take(duty.turnOf)) {
+                        return (complete, operations) -> operations.reschedule(complete, complete.getTimeDone().plus(NEXT_LOOK));
+                    }
                     try {
-                        work.run(idOf(instance.getId()));
+                        limit.run(LONGEST, () -> work.run(idOf(instance.getId())));
                     } catch (Exception e) {
                         throw e instanceof RuntimeException unchecked ? unchecked : new JobFailed(e);
+                    } finally {
+                        turns.giveBack(duty.turnOf);
                     }
+                    return new CompletionHandler.OnCompleteRemove<>();
                 });
     }
 
-    private void failed(String kind, GivingUp givingUp, boolean lookedOnAt, ExecutionComplete complete, ExecutionOperations<Void> operations) {
+    private void failed(String kind, GivingUp givingUp, boolean lookedOnAt, ExecutionComplete complete, ExecutionOperations<Duty> operations) {
         long id = idOf(complete.getExecution().taskInstance.getId());
         Fault fault = lookedOnAt ? Fault.OURS : complete.getCause().map(Fault::of).orElse(Fault.MACHINE);
-        int failures = complete.getExecution().consecutiveFailures + 1;
-        Duration wait = fault.waitAfter(failures);
-        LOG.warn("{} {} has failed {} times ({}), {}", kind, id, failures, fault, wait == null ? "and is given up" : "and is tried again in " + wait,
+        Duty duty = Duty.of((Duty) complete.getExecution().taskInstance.getData()).failed();
+        Duration wait = fault.waitAfter(duty.failures);
+        LOG.warn("{} {} has failed {} times ({}), {}", kind, id, duty.failures, fault, wait == null ? "and is given up" : "and is tried again in " + wait,
                 complete.getCause().orElse(null));
         if (wait == null) {
             operations.stop();
@@ -90,7 +154,7 @@ public class Jobs {
         if (fault != Fault.OURS) {
             progress.waits(name(kind, id), fault);
         }
-        operations.reschedule(complete, complete.getTimeDone().plus(wait));
+        operations.reschedule(complete, complete.getTimeDone().plus(wait), duty);
     }
 
     /** What a job waits for before it is tried again; empty for one that does not wait. */
@@ -99,8 +163,8 @@ public class Jobs {
     }
 
     /** Tries a job again now that waits for its next try; asks for it if there is none. */
-    public void again(String kind, long id) {
-        if (!asked(kind, id)) {
+    public void again(String kind, long id, String turnOf) {
+        if (!asked(kind, id, turnOf)) {
             try {
                 scheduler.reschedule(TaskInstanceId.of(kind, name(kind, id)), Instant.now());
             } catch (TaskInstanceException done) {
@@ -110,14 +174,18 @@ public class Jobs {
         lookAfterCommit();
     }
 
-    /** Asks for a job to run as soon as the surrounding transaction has ended: at once if a thread is free, the polling finds the rest. */
-    public void ask(String kind, long id) {
-        asked(kind, id);
+    /**
+     * Asks for a job to run as soon as the surrounding transaction has ended: at once if a thread is free, the polling finds the rest.
+     *
+     * @param turnOf whose turn it takes: {@link #ofEpisode} or {@link #ofClass}
+     */
+    public void ask(String kind, long id, String turnOf) {
+        asked(kind, id, turnOf);
         lookAfterCommit();
     }
 
-    private boolean asked(String kind, long id) {
-        return scheduler.scheduleIfNotExists(TaskDescriptor.of(kind).instance(name(kind, id)).scheduledTo(Instant.now()));
+    private boolean asked(String kind, long id, String turnOf) {
+        return scheduler.scheduleIfNotExists(TaskDescriptor.of(kind, Duty.class).instance(name(kind, id)).data(new Duty(turnOf, 0)).scheduledTo(Instant.now()));
     }
 
     private void lookAfterCommit() {

@@ -6,7 +6,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 
-import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
+import com.github.kagkarlsson.scheduler.task.Task;
 import org.mellowclass.app.bench.PlacedTakes;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.live.LiveEvents;
@@ -73,7 +73,7 @@ public class LineUps {
     @Configuration
     static class Schedule {
         @Bean
-        OneTimeTask<Void> lineUpJob(LineUps lineUps, Jobs jobs) {
+        Task<?> lineUpJob(LineUps lineUps, Jobs jobs) {
             return jobs.lookedOnAt(KIND, lineUps::measure, lineUps::giveUp);
         }
     }
@@ -91,7 +91,7 @@ public class LineUps {
 
     private void ask(long episodeId, long first, long second, boolean laysItself, long askedBy) {
         rows.add(episodeId, first, second, laysItself, askedBy, clock.instant());
-        jobs.ask(KIND, rows.ofPair(first, second).orElseThrow().id());
+        jobs.ask(KIND, rows.ofPair(first, second).orElseThrow().id(), Jobs.ofEpisode(episodeId));
     }
 
     /** Takes that were begun on one word are lined up as soon as the last of them is there. */

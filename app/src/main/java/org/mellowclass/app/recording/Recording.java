@@ -1,5 +1,7 @@
 package org.mellowclass.app.recording;
 
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -13,6 +15,7 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.zip.CRC32;
 
+import org.mellowclass.app.disk.DiskRoom;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
@@ -62,15 +65,17 @@ public class Recording {
     private final SoundMaking making;
     private final Voices voices;
     private final Access access;
+    private final DiskRoom room;
     private final Clock clock;
     private final LiveEvents live;
 
-    Recording(RecordingMapper recordings, TakeRows takes, SoundMaking making, Voices voices, Access access, Clock clock, LiveEvents live) {
+    Recording(RecordingMapper recordings, TakeRows takes, SoundMaking making, Voices voices, Access access, DiskRoom room, Clock clock, LiveEvents live) {
         this.recordings = recordings;
         this.takes = takes;
         this.making = making;
         this.voices = voices;
         this.access = access;
+        this.room = room;
         this.clock = clock;
         this.live = live;
     }
@@ -119,6 +124,7 @@ public class Recording {
         if (start.restOf != null && takes.find(start.restOf).filter(take -> take.episodeId() == episodeId && take.state() == Take.State.ERASED).isPresent()) {
             throw Refusal.conflict("take.ERASED");
         }
+        requireRoom(episode);
         int number = takes.count(episode.id(), Take.Origin.RECORDED) + 1;
         String uploadKey = RandomKey.next();
         Long line = start.lineId != null && takes.isLineOf(start.lineId, episodeId) ? start.lineId : null;
@@ -131,6 +137,15 @@ public class Recording {
         voices.add(viewer, episode, take, start.personIds, start.guestIds);
         live.episodeChanged(episode.id());
         return new Begun(take, uploadKey);
+    }
+
+    private void requireRoom(Episode episode) {
+        try {
+            room.forRecording();
+            room.shareOfCrew(episode.id(), episode.classId(), 0);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     /** Now, or when a take of the same episode began whose rest came too late. */

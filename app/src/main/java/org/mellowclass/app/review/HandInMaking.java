@@ -9,7 +9,7 @@ import java.util.Map;
 import java.util.Set;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
-import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
+import com.github.kagkarlsson.scheduler.task.Task;
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.jobs.Jobs;
@@ -19,7 +19,6 @@ import org.mellowclass.app.people.Access;
 import org.mellowclass.app.sounds.TakeFindings;
 import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.sounds.Treating;
-import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
@@ -92,13 +91,8 @@ class HandInMaking {
     @Configuration
     static class Schedule {
         @Bean
-        OneTimeTask<Void> handInJob(HandInMaking making, Jobs jobs) {
+        Task<?> handInJob(HandInMaking making, Jobs jobs) {
             return jobs.kind(KIND, making::run, making.handIns::failed);
-        }
-
-        @Bean
-        NamedSounds handInSounds(HandInMapper handIns) {
-            return handIns::soundKeys;
         }
     }
 

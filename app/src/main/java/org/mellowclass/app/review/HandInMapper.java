@@ -9,9 +9,10 @@ import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
+import org.mellowclass.app.store.NamedSounds;
 
 @Mapper
-interface HandInMapper {
+interface HandInMapper extends NamedSounds {
 
     String HAND_IN = """
             SELECT id, episode_id, number, revision_seq, timeline_hash, author_id, state, sound_key, skyline_key, frames,
@@ -75,9 +76,26 @@ interface HandInMapper {
             """)
     void decide(long id, HandIn.Decision decision, String sentence, long teacherId, Instant at);
 
+    @Override
     @Select("""
-            SELECT sound_key FROM hand_in WHERE sound_key IS NOT NULL
-            UNION ALL SELECT skyline_key FROM hand_in WHERE skyline_key IS NOT NULL
+            SELECT h.sound_key FROM hand_in h WHERE h.sound_key IS NOT NULL
+            UNION ALL SELECT h.skyline_key FROM hand_in h WHERE h.skyline_key IS NOT NULL
             """)
-    Set<String> soundKeys();
+    Set<String> keys();
+
+    @Override
+    @Select("""
+            SELECT h.sound_key FROM hand_in h WHERE h.episode_id = #{episodeId} AND h.sound_key IS NOT NULL
+            UNION ALL SELECT h.skyline_key FROM hand_in h WHERE h.episode_id = #{episodeId} AND h.skyline_key IS NOT NULL
+            """)
+    Set<String> keysOfEpisode(long episodeId);
+
+    @Override
+    @Select("""
+            SELECT h.sound_key FROM hand_in h JOIN episode e ON e.id = h.episode_id JOIN crew ON crew.id = e.crew_id
+              WHERE crew.class_id = #{classId} AND h.sound_key IS NOT NULL
+            UNION ALL SELECT h.skyline_key FROM hand_in h JOIN episode e ON e.id = h.episode_id JOIN crew ON crew.id = e.crew_id
+              WHERE crew.class_id = #{classId} AND h.skyline_key IS NOT NULL
+            """)
+    Set<String> keysOfClass(long classId);
 }

@@ -78,7 +78,7 @@ public class HandIns {
         }
         HandIn handIn = earlier.orElseGet(() -> handIns.ofRevision(episodeId, head.seq()).orElseThrow());
         if (earlier.isEmpty() || handIns.again(handIn.id()) == 1) {
-            jobs.ask(HandInMaking.KIND, handIn.id());
+            jobs.ask(HandInMaking.KIND, handIn.id(), Jobs.ofEpisode(episodeId));
             live.episodeChanged(episodeId);
         }
         return handIn;
@@ -169,7 +169,7 @@ public class HandIns {
             if (holds(handIn.id(), takeId)) {
                 Stream.of(handIn.soundKey(), handIn.skylineKey()).filter(key -> key != null).forEach(files::add);
                 handIns.makeAgain(handIn.id());
-                jobs.ask(HandInMaking.KIND, handIn.id());
+                jobs.ask(HandInMaking.KIND, handIn.id(), Jobs.ofEpisode(episodeId));
             }
         }
         return files;

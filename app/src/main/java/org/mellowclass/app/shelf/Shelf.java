@@ -9,6 +9,7 @@ import java.util.OptionalInt;
 import java.util.OptionalLong;
 import java.util.stream.Collectors;
 
+import org.mellowclass.app.disk.DiskRoom;
 import org.mellowclass.app.incoming.IncomingFiles;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.people.Access;
@@ -20,8 +21,8 @@ import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.sound.Span;
-import org.springframework.dao.DuplicateKeyException;
 import org.springframework.core.io.Resource;
+import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -38,16 +39,18 @@ public class Shelf {
     private final Access access;
     private final SoundStore store;
     private final IncomingFiles incoming;
+    private final DiskRoom room;
     private final Jobs jobs;
     private final Clock clock;
     private final TransactionTemplate transaction;
 
-    Shelf(ShelfMapper sounds, Access access, SoundStore store, IncomingFiles incoming, Jobs jobs, Clock clock,
+    Shelf(ShelfMapper sounds, Access access, SoundStore store, IncomingFiles incoming, DiskRoom room, Jobs jobs, Clock clock,
           TransactionTemplate transaction) {
         this.sounds = sounds;
         this.access = access;
         this.store = store;
         this.incoming = incoming;
+        this.room = room;
         this.jobs = jobs;
         this.clock = clock;
         this.transaction = transaction;
@@ -86,12 +89,13 @@ public class Shelf {
     /** Puts a file on the shelf, and returns the id of the sound that is being made from it. */
     public long add(Person viewer, long classId, About about, IncomingFiles.Upload upload) throws IOException {
         access.taughtClass(viewer, classId);
+        room.shareOfClass(classId, 0);
         String key = incoming.keep(upload);
         Long id = transaction.execute(status -> {
             ShelfMapper.NewSound sound = new ShelfMapper.NewSound(classId, about.name, about.kind, about.author, about.licence,
                     about.source, about.credit, key, viewer.id(), clock.instant());
             sounds.add(sound);
-            jobs.ask(ShelfConversion.KIND, sound.id);
+            jobs.ask(ShelfConversion.KIND, sound.id, Jobs.ofClass(classId));
             return sound.id;
         });
         return id == null ? 0 : id;
@@ -191,7 +195,7 @@ public class Shelf {
     public ShelfSound again(Person viewer, long soundId) {
         ShelfSound sound = taught(viewer, soundId);
         if (sounds.again(soundId) == 1 || jobs.waitsFor(ShelfConversion.KIND, soundId).isPresent()) {
-            jobs.again(ShelfConversion.KIND, soundId);
+            jobs.again(ShelfConversion.KIND, soundId, Jobs.ofClass(sound.classId()));
         }
         return sound;
     }

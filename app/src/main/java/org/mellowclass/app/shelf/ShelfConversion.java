@@ -5,7 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
-import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
+import com.github.kagkarlsson.scheduler.task.Task;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.sounds.SoundPreparation;
 import org.mellowclass.app.sounds.SoundPreparation.Converted;
@@ -13,7 +13,6 @@ import org.mellowclass.app.sounds.TakeFindings;
 import org.mellowclass.app.sounds.TakeMeasuring;
 import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.store.Held;
-import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.core.sound.WavReader;
@@ -52,13 +51,8 @@ class ShelfConversion {
     @Configuration
     static class Schedule {
         @Bean
-        OneTimeTask<Void> shelfConversionJob(ShelfConversion conversion, Jobs jobs) {
+        Task<?> shelfConversionJob(ShelfConversion conversion, Jobs jobs) {
             return jobs.kind(KIND, conversion::run, id -> conversion.sounds.notMade(id, "FILE_IS_KEPT"));
-        }
-
-        @Bean
-        NamedSounds shelfSounds(ShelfMapper sounds) {
-            return sounds::soundKeys;
         }
     }
 

@@ -11,9 +11,10 @@ import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
+import org.mellowclass.app.store.NamedSounds;
 
 @Mapper
-interface ShelfMapper {
+interface ShelfMapper extends NamedSounds {
 
     String SOUND = """
             SELECT id, class_id, name, kind, author, licence, source, credit, state, problem, source_rate, original_key,
@@ -124,10 +125,25 @@ interface ShelfMapper {
     @Delete("DELETE FROM shelf_excerpt WHERE id = #{id}")
     void deleteExcerpt(long id);
 
+    @Override
     @Select("""
             SELECT original_key FROM shelf_sound WHERE original_key IS NOT NULL
-            UNION SELECT sound_key FROM shelf_sound WHERE sound_key IS NOT NULL
-            UNION SELECT skyline_key FROM shelf_sound WHERE skyline_key IS NOT NULL
+            UNION ALL SELECT sound_key FROM shelf_sound WHERE sound_key IS NOT NULL
+            UNION ALL SELECT skyline_key FROM shelf_sound WHERE skyline_key IS NOT NULL
             """)
-    Set<String> soundKeys();
+    Set<String> keys();
+
+    /** The shelf is the class's. */
+    @Override
+    default Set<String> keysOfEpisode(long episodeId) {
+        return Set.of();
+    }
+
+    @Override
+    @Select("""
+            SELECT original_key FROM shelf_sound WHERE class_id = #{classId} AND original_key IS NOT NULL
+            UNION ALL SELECT sound_key FROM shelf_sound WHERE class_id = #{classId} AND sound_key IS NOT NULL
+            UNION ALL SELECT skyline_key FROM shelf_sound WHERE class_id = #{classId} AND skyline_key IS NOT NULL
+            """)
+    Set<String> keysOfClass(long classId);
 }

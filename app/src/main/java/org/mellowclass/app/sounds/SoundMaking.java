@@ -12,13 +12,12 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
-import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
+import com.github.kagkarlsson.scheduler.task.Task;
 import org.mellowclass.app.jobs.Fault;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
-import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.store.StoredJson;
@@ -83,20 +82,15 @@ public class SoundMaking {
     @Configuration
     static class Schedule {
         @Bean
-        OneTimeTask<Void> takeConversionJob(SoundMaking making, Jobs jobs) {
+        Task<?> takeConversionJob(SoundMaking making, Jobs jobs) {
             return jobs.kind(KIND, making::run, making::giveUp);
-        }
-
-        @Bean
-        NamedSounds takeSoundFiles(SoundMapper sounds) {
-            return sounds::keys;
         }
     }
 
     /** Asks for a take that has arrived to be made ready, in the transaction in which it did. */
     public void ask(long takeId, String originalKey) {
         sounds.keepOriginal(takeId, originalKey, spans.write(List.of()));
-        jobs.ask(KIND, takeId);
+        jobs.ask(KIND, takeId, Jobs.ofEpisode(takes.find(takeId).orElseThrow().episodeId()));
     }
 
     /**
@@ -219,7 +213,7 @@ public class SoundMaking {
                 takes.arrivedAgain(takeId);
             }
             if (waits || canBeTriedAgain(take)) {
-                jobs.again(KIND, takeId);
+                jobs.again(KIND, takeId, Jobs.ofEpisode(take.episodeId()));
             }
             return take.episodeId();
         }));

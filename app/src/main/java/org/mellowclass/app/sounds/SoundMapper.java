@@ -9,10 +9,11 @@ import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
+import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.core.measure.StereoFinder;
 
 @Mapper
-interface SoundMapper {
+interface SoundMapper extends NamedSounds {
 
     String SOUND = "SELECT s.id, s.take_id, s.treatment, s.sound_key, s.skyline_key, s.channels, s.failed FROM sound s ";
 
@@ -92,12 +93,35 @@ interface SoundMapper {
     @Delete("DELETE FROM original WHERE take_id = #{takeId}")
     void forgetOriginal(long takeId);
 
+    @Override
     @Select("""
-            SELECT sound_key FROM sound WHERE sound_key IS NOT NULL
-            UNION ALL SELECT skyline_key FROM sound WHERE skyline_key IS NOT NULL
-            UNION ALL SELECT original_key FROM original WHERE original_key IS NOT NULL
+            SELECT s.sound_key FROM sound s WHERE s.sound_key IS NOT NULL
+            UNION ALL SELECT s.skyline_key FROM sound s WHERE s.skyline_key IS NOT NULL
+            UNION ALL SELECT o.original_key FROM original o WHERE o.original_key IS NOT NULL
             """)
     Set<String> keys();
+
+    @Override
+    @Select("""
+            SELECT s.sound_key FROM sound s JOIN take t ON t.id = s.take_id
+              WHERE t.episode_id = #{episodeId} AND s.sound_key IS NOT NULL
+            UNION ALL SELECT s.skyline_key FROM sound s JOIN take t ON t.id = s.take_id
+              WHERE t.episode_id = #{episodeId} AND s.skyline_key IS NOT NULL
+            UNION ALL SELECT o.original_key FROM original o JOIN take t ON t.id = o.take_id
+              WHERE t.episode_id = #{episodeId} AND o.original_key IS NOT NULL
+            """)
+    Set<String> keysOfEpisode(long episodeId);
+
+    @Override
+    @Select("""
+            SELECT s.sound_key FROM sound s JOIN take t ON t.id = s.take_id JOIN episode e ON e.id = t.episode_id JOIN crew ON crew.id = e.crew_id
+              WHERE crew.class_id = #{classId} AND s.sound_key IS NOT NULL
+            UNION ALL SELECT s.skyline_key FROM sound s JOIN take t ON t.id = s.take_id JOIN episode e ON e.id = t.episode_id JOIN crew ON crew.id = e.crew_id
+              WHERE crew.class_id = #{classId} AND s.skyline_key IS NOT NULL
+            UNION ALL SELECT o.original_key FROM original o JOIN take t ON t.id = o.take_id JOIN episode e ON e.id = t.episode_id JOIN crew ON crew.id = e.crew_id
+              WHERE crew.class_id = #{classId} AND o.original_key IS NOT NULL
+            """)
+    Set<String> keysOfClass(long classId);
 
     /** The picture of a take as it is. */
     record Picture(long takeId, String skylineKey) {

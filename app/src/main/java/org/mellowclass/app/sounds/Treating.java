@@ -4,7 +4,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 
-import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
+import com.github.kagkarlsson.scheduler.task.Task;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.store.DerivedStore;
@@ -62,7 +62,7 @@ public class Treating {
     @Configuration
     static class Schedule {
         @Bean
-        OneTimeTask<Void> treatmentJob(Treating treating, Jobs jobs) {
+        Task<?> treatmentJob(Treating treating, Jobs jobs) {
             return jobs.kind(KIND, treating::run, treating::giveUp);
         }
     }
@@ -74,7 +74,7 @@ public class Treating {
             Sound sound = sounds.of(takeId, TreatmentCodec.key(treatment)).orElseThrow().sound();
             if (!sound.made()) {
                 sounds.failed(sound.id(), false);
-                jobs.ask(KIND, sound.id());
+                jobs.ask(KIND, sound.id(), Jobs.ofEpisode(takes.find(takeId).orElseThrow().episodeId()));
             }
             return sound;
         });

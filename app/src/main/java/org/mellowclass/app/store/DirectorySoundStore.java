@@ -2,6 +2,7 @@ package org.mellowclass.app.store;
 
 import java.io.IOException;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
 import java.time.Instant;
@@ -82,6 +83,15 @@ class DirectorySoundStore implements SoundStore, Scratch {
             throw new DamagedFile(key);
         }
         return held;
+    }
+
+    @Override
+    public long size(String key) throws IOException {
+        try {
+            return Files.size(sounds.path(key));
+        } catch (NoSuchFileException none) {
+            return 0;
+        }
     }
 
     @Override

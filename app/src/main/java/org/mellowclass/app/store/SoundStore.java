@@ -24,6 +24,9 @@ public interface SoundStore extends KeptBytes {
      */
     Held holdWhole(String key) throws IOException;
 
+    /** How many bytes a file has; 0 if there is none. */
+    long size(String key) throws IOException;
+
     /**
      * Moves files, finished or on their way, that were last written before a moment and whose keys are not among those to keep into
      * the bin, and empties the bin of what has lain there since before another.

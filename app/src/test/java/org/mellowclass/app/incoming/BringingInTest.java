@@ -153,7 +153,7 @@ class BringingInTest {
         }
         database.sql("DELETE FROM take_findings WHERE take_id = ?").param(id).update();
         assertThatThrownBy(() -> measuring.ensure(id)).hasMessageContaining("cut off");
-        jobs.ask("take", id);
+        jobs.ask("take", id, Jobs.ofEpisode(school.episodeId()));
         Schools.await(() -> sounds.findings(id).isPresent());
         Take again = takes.ready(school.episodeId()).get(id);
         assertThat(sounds.findings(id)).isPresent();

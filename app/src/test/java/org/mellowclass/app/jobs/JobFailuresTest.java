@@ -1,23 +1,32 @@
 package org.mellowclass.app.jobs;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 
 import com.github.kagkarlsson.scheduler.task.Execution;
 import com.github.kagkarlsson.scheduler.task.ExecutionComplete;
 import com.github.kagkarlsson.scheduler.task.ExecutionOperations;
-import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
+import com.github.kagkarlsson.scheduler.task.Task;
+import com.github.kagkarlsson.scheduler.task.TaskInstance;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.mellowclass.app.testing.AppTest;
+import org.mellowclass.core.sound.SampleSink;
+import org.mellowclass.core.sound.SampleSource;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.dao.QueryTimeoutException;
 
 @AppTest
@@ -27,11 +36,13 @@ class JobFailuresTest {
 
     @Autowired
     private Jobs jobs;
+    @Value("${db-scheduler.threads}")
+    private int threads;
     private final List<Long> givenUp = new ArrayList<>();
-    private OneTimeTask<Void> task;
+    private Task<Jobs.Duty> task;
 
     /** What the scheduler was told to do with a job that has failed. */
-    private static final class Told extends ExecutionOperations<Void> {
+    private static final class Told extends ExecutionOperations<Jobs.Duty> {
         private Duration wait;
 
         Told(Execution execution) {
@@ -44,6 +55,12 @@ class JobFailuresTest {
         }
 
         @Override
+        public void reschedule(ExecutionComplete completed, Instant next, Jobs.Duty data) {
+            assertThat(data.failures()).isEqualTo(((Jobs.Duty) completed.getExecution().taskInstance.getData()).failures() + 1);
+            reschedule(completed, next);
+        }
+
+        @Override
         public void stop() {
             wait = null;
         }
@@ -51,13 +68,17 @@ class JobFailuresTest {
 
     @BeforeEach
     void declare() {
-        task = jobs.kind("test", id -> { }, givenUp::add);
+        task = kind(id -> { });
+    }
+
+    @SuppressWarnings("unchecked")
+    private Task<Jobs.Duty> kind(Jobs.Work work) {
+        return (Task<Jobs.Duty>) jobs.kind("test", work, givenUp::add);
     }
 
     /** How long a job waits that has failed so many times before, and now again; null if it is given up. */
     private Duration waits(Throwable cause, int before) {
-        Execution execution = new Execution(NOW, task.instance("test-7"));
-        execution.consecutiveFailures = before;
+        Execution execution = new Execution(NOW, task.instance("test-7", new Jobs.Duty("episode-1", before)));
         Told told = new Told(execution);
         task.getFailureHandler().onFailure(ExecutionComplete.failure(execution, NOW, NOW, cause), told);
         return told.wait;
@@ -100,5 +121,69 @@ class JobFailuresTest {
         assertThat(jobs.waitsFor("test", 7)).contains(Fault.MACHINE);
         waits(new IOException("ffmpeg was killed"), 1000);
         assertThat(jobs.waitsFor("test", 7)).as("given up").isEmpty();
+    }
+
+    /** What is to be done with a job of a crew after it has run: null if it has ended. */
+    private Duration runs(Task<Jobs.Duty> of, String crew) {
+        TaskInstance<Jobs.Duty> instance = of.instance("test-8", new Jobs.Duty(crew, 0));
+        Execution execution = new Execution(NOW, instance);
+        Told told = new Told(execution);
+        of.execute(instance, null).complete(ExecutionComplete.success(execution, NOW, NOW), told);
+        return told.wait;
+    }
+
+    @Test
+    void a_crew_leaves_one_thread_to_the_others_and_its_work_waits_without_being_given_up() throws Exception {
+        CountDownLatch begun = new CountDownLatch(threads - 1);
+        CountDownLatch end = new CountDownLatch(1);
+        Task<Jobs.Duty> lengthy = kind(id -> {
+            begun.countDown();
+            end.await();
+        });
+        ExecutorService busy = Executors.newFixedThreadPool(threads);
+        try {
+            List<Future<Duration>> running = new ArrayList<>();
+            for (int i = 0; i < threads - 1; i++) {
+                running.add(busy.submit(() -> runs(lengthy, "episode-1")));
+            }
+            begun.await();
+            assertThat(runs(task, "episode-1")).as("its crew has its turns already").isBetween(Duration.ofMillis(500), Duration.ofSeconds(2));
+            assertThat(runs(task, "episode-2")).as("another crew's").isNull();
+            end.countDown();
+            for (Future<Duration> each : running) {
+                assertThat(each.get()).isNull();
+            }
+            assertThat(runs(task, "episode-1")).as("a turn has been given back").isNull();
+            assertThat(givenUp).isEmpty();
+        } finally {
+            busy.shutdownNow();
+        }
+    }
+
+    @Test
+    void work_that_does_not_end_is_ended_and_tried_again_a_few_times() {
+        SampleSource endless = new SampleSource() {
+            @Override
+            public int channels() {
+                return 1;
+            }
+
+            @Override
+            public int sampleRate() {
+                return 48_000;
+            }
+
+            @Override
+            public int read(float[][] into, int offset, int count) {
+                return count;
+            }
+        };
+        assertThatThrownBy(() -> new TimeLimit().run(Duration.ofMillis(20), () -> SampleSink.drain(endless))).isInstanceOf(TookTooLong.class)
+                .satisfies(tooLong -> {
+                    assertThat(waits(tooLong, 0)).isNotNull();
+                    assertThat(jobs.waitsFor("test", 7)).contains(Fault.TIME);
+                    assertThat(waits(tooLong, 2)).isNull();
+                });
+        assertThat(Thread.currentThread().isInterrupted()).as("the thread goes on with other work").isFalse();
     }
 }

@@ -14,6 +14,7 @@ import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mellowclass.app.MellowProperties;
+import org.mellowclass.app.testing.Named;
 import org.springframework.transaction.support.TransactionOperations;
 import org.springframework.util.unit.DataSize;
 
@@ -40,7 +41,8 @@ class StoreIdentityTest {
     }
 
     private void start(Database database) {
-        new StoreIdentity(new MellowProperties(URI.create("http://school.example"), folder, false, DataSize.ofGigabytes(1), null), database, List.of(() -> database.named), TransactionOperations.withoutTransaction());
+        new StoreIdentity(new MellowProperties(URI.create("http://school.example"), folder, false, DataSize.ofGigabytes(1),
+                new MellowProperties.Room(DataSize.ofMegabytes(1), DataSize.ofGigabytes(1), DataSize.ofGigabytes(1)), null), database, List.of(new Named(database.named)), TransactionOperations.withoutTransaction());
     }
 
     private void sound() throws IOException {

@@ -29,6 +29,7 @@ import org.mellowclass.app.shelf.ShelfSound;
 import org.mellowclass.app.sounds.Sound;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.testing.AppTest;
+import org.mellowclass.app.testing.Named;
 import org.mellowclass.app.testing.Schools;
 import org.mellowclass.core.testing.Signal;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -60,11 +61,12 @@ class StoreKeepingTest {
     }
 
     private MellowProperties properties() {
-        return new MellowProperties(URI.create("http://school.example"), folder, false, DataSize.ofBytes(25), null);
+        return new MellowProperties(URI.create("http://school.example"), folder, false, DataSize.ofBytes(25),
+                new MellowProperties.Room(DataSize.ofMegabytes(1), DataSize.ofGigabytes(1), DataSize.ofGigabytes(1)), null);
     }
 
     private void keep(Set<String> named) {
-        new StoreKeeping(store, derived, List.of(() -> named), properties(), clock).keep();
+        new StoreKeeping(store, derived, List.of(new Named(named)), properties(), clock).keep();
     }
 
     private boolean there(String key) {
