@@ -1,6 +1,7 @@
 // Sends edits to the server, one after the other; the answer is the newest timeline, with the way that times have gone.
 // Hears of what others do, too.
 import { Refused, getJson, postJson } from '../shared/http.js';
+import { unfold } from '../page/unfold.js';
 
 const UNDO_OF_OTHERS = 'bench.UNDO_OF_OTHERS';
 const TRIES = 4;
@@ -37,7 +38,7 @@ export class Edits {
   }
 
   async load() {
-    this.#show(await getJson(`${this.#episode}/timeline?since=${this.timeline?.revision ?? 0}`));
+    this.#show(unfold(await getJson(`${this.#episode}/timeline?since=${this.timeline?.revision ?? 0}`)));
     return this.timeline;
   }
 
@@ -123,7 +124,7 @@ export class Edits {
     const sent = this.#queue.then(async () => {
       const base = this.#baseOf(gesture, overMoves);
       const body = { clientId: gesture.clientId, base, shown: this.timeline.revision, ...wish };
-      const timeline = await this.#posted(`${this.#episode}/${what}`, body);
+      const timeline = unfold(await this.#posted(`${this.#episode}/${what}`, body));
       if (timeline.revision === body.shown + 1 && (base === body.shown || this.#baseOf(gesture, true) === body.shown)) {
         this.#mine.set(body.shown, { revision: timeline.revision, moved: Object.keys(timeline.maps).length > 0 });
       }

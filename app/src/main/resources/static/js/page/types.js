@@ -1,4 +1,4 @@
-// What the server sends of a timeline. A test of the server holds these and its records together.
+// What the server sends of a timeline, unfolded (see unfold.js). A test of the server holds these and its records together.
 
 /** @typedef {{ frames: number, shape: string, skippedFrames: number, edgeFrames: number }} Fade */
 /** @typedef {{ takeId: number, soundId: number | null, roomFrame: number | null, roomFrames: number | null, drawnAnew: boolean, keepsTime: boolean }} SourceView */
@@ -9,6 +9,6 @@
 /** @typedef {{ name: string, trackName: string, frames: number, clipped: ClippedSpot[] | null }} TakeView */
 /** @typedef {number[][]} Pieces stretches [fromFrame, toFrame, newFrame] of old frames that are still there */
 /** @typedef {{ [trackId: string]: Pieces }} Maps */
-/** @typedef {{ revision: number, canUndo: boolean, canRedo: boolean, frames: number, tracks: TrackView[], flags: Flag[], takes: { [takeId: string]: TakeView }, since: number, maps: Maps }} TimelineView */
+/** @typedef {{ revision: number, canUndo: boolean, canRedo: boolean, frames: number, tracks: TrackView[], sources: SourceView[], fades: Fade[], flags: Flag[], takes: { [takeId: string]: TakeView }, since: number, maps: Maps }} TimelineView */
 
 export {};

@@ -9,6 +9,7 @@ import { FilePlayer } from '../page/file-player.js';
 import { arrange } from '../page/margin.js';
 import { Page } from '../page/page.js';
 import { everyTrack, select } from '../page/state.js';
+import { unfold } from '../page/unfold.js';
 
 const review = byId('review');
 const own = review.dataset.own === 'true';
@@ -101,4 +102,4 @@ if (form) {
 
 attachCommands(readingCommands(page), own, page);
 
-getJson(`/hand-ins/${review.dataset.handIn}/timeline`).then(timeline => page.show(timeline)).catch(problem => page.say(problem.message));
+getJson(`/hand-ins/${review.dataset.handIn}/timeline`).then(timeline => page.show(unfold(timeline))).catch(problem => page.say(problem.message));

@@ -63,12 +63,7 @@ class BackupTest extends BrowserTest {
 
     private void goOnWorking(RunningApp restored) {
         Page page = page();
-        page.navigate(restored.address("/sign-in"));
-        page.getByLabel("Class code").fill("heron8");
-        page.getByLabel("Your name").fill("Isla");
-        page.getByLabel("Passphrase").fill("quiet lock");
-        page.locator("#panel-student button[type=submit]").click();
-        page.waitForURL("**/bench");
+        signInAsStudent(page, restored.address(""), "Isla", "quiet lock");
         waitForRows(page);
         String timeline = "/episodes/" + episodeOf(page) + "/timeline";
         JsonObject before = parsed(page, restored.address(timeline));

@@ -95,7 +95,11 @@ abstract class BrowserTest {
     }
 
     static void signInAsStudent(Page page, String name, String passphrase) {
-        page.navigate(address("/sign-in"));
+        signInAsStudent(page, address(""), name, passphrase);
+    }
+
+    static void signInAsStudent(Page page, String at, String name, String passphrase) {
+        page.navigate(at + "/sign-in");
         page.getByLabel("Class code").fill("heron8");
         page.getByLabel("Your name").fill(name);
         page.getByLabel("Passphrase").fill(passphrase);

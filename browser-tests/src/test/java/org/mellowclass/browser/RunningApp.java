@@ -16,10 +16,16 @@ final class RunningApp {
     private final int port = freePort();
     private Process process;
 
+    private final String server;
     private final String schema;
     private final boolean demo;
 
     private RunningApp(String schema, boolean demo) throws IOException {
+        this(System.getenv("MELLOW_DATABASE_SERVER"), schema, demo);
+    }
+
+    private RunningApp(String server, String schema, boolean demo) throws IOException {
+        this.server = server;
         this.schema = schema;
         this.demo = demo;
         Runtime.getRuntime().addShutdownHook(new Thread(() -> process.destroy()));
@@ -38,6 +44,13 @@ final class RunningApp {
         return app;
     }
 
+    /** With the demo school, and with a wire of its own to the database. */
+    static RunningApp startBehind(Wire wire) throws IOException, InterruptedException {
+        RunningApp app = new RunningApp("jdbc:mariadb://127.0.0.1:" + wire.port(), "mellow_behind_a_wire", true);
+        app.startAgain();
+        return app;
+    }
+
     /** In a folder and a schema that are still empty. */
     static RunningApp notStarted(String schema) throws IOException {
         return new RunningApp(schema, false);
@@ -49,7 +62,7 @@ final class RunningApp {
     }
 
     String database() {
-        return System.getenv("MELLOW_DATABASE_SERVER") + "/" + schema + "?createDatabaseIfNotExist=true";
+        return server + "/" + schema + "?createDatabaseIfNotExist=true";
     }
 
     /** What the person who starts it is told. */
@@ -61,7 +74,7 @@ final class RunningApp {
     void startAgain() throws IOException, InterruptedException {
         Path ready = folder.resolve("ready.txt");
         Files.deleteIfExists(ready);
-        ProcessBuilder builder = new ProcessBuilder("java", "-Xmx512m", "-jar", System.getProperty("mellow.jar"),
+        ProcessBuilder builder = new ProcessBuilder("java", "@" + Path.of(System.getProperty("mellow.jar")).resolveSibling("../../deploy/java.options").normalize(), "-jar", System.getProperty("mellow.jar"),
                 "--server.port=" + port, "--mellow.folder=" + folder(), "--mellow.demo=" + demo,
                 "--mellow.ready-file=" + ready);
         builder.environment().put("MELLOW_DATABASE_URL", database());
@@ -79,6 +92,10 @@ final class RunningApp {
     /** Ends it as a power cut would. */
     void kill() {
         process.destroyForcibly().onExit().join();
+    }
+
+    int port() {
+        return port;
     }
 
     String address(String path) {

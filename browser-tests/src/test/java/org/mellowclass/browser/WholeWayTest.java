@@ -51,8 +51,8 @@ class WholeWayTest extends BrowserTest {
             record(crew, episode, spoken.length / Frames.RATE);
             crew.navigate(address("/episodes/" + episode + "/bench"));
             waitForRows(crew);
-            JsonObject clip = clips(timeline(crew, episode)).get(0).getAsJsonObject();
-            float[] take = Voices.mono(fetch(crew, "/takes/" + clip.getAsJsonObject("source").get("takeId").getAsLong() + "/sound"), folder);
+            JsonObject source = timeline(crew, episode).getAsJsonArray("sources").get(0).getAsJsonObject();
+            float[] take = Voices.mono(fetch(crew, "/takes/" + source.get("takeId").getAsLong() + "/sound"), folder);
             assertThat(Heard.otherwise(spoken, take)).as("parts of the take that sound otherwise").isEmpty();
 
             int offset = Alignment.offset(spoken, take, Frames.RATE);

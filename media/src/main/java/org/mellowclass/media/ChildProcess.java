@@ -18,6 +18,9 @@ final class ChildProcess implements AutoCloseable {
 
     private static final long MOST_MEMORY_BYTES = 2L << 30;
     private static final int MOST_ERROR_BYTES = 16 * 1024;
+    /** A network of its own, in which nothing is; util-linux, unshare(1). */
+    private static final List<String> WITHOUT_NETWORK = List.of("unshare", "--user", "--map-current-user", "--net", "--");
+    private static final boolean NETWORK_CAN_GO = works(WITHOUT_NETWORK);
 
     private final Process process;
     private final CompletableFuture<String> errors;
@@ -45,10 +48,31 @@ final class ChildProcess implements AutoCloseable {
         List<String> limited = new ArrayList<>(List.of(
                 "timeout", "-k", "5", Long.toString(timeoutSeconds),
                 "prlimit", "--as=" + MOST_MEMORY_BYTES, "--cpu=" + timeoutSeconds, "--fsize=" + mostFileBytes, "--core=0"));
+        if (NETWORK_CAN_GO) {
+            limited.addAll(WITHOUT_NETWORK);
+        }
         limited.addAll(command);
         Process process = new ProcessBuilder(limited).directory(folder.toFile()).redirectOutput(output).start();
         process.getOutputStream().close();
         return new ChildProcess(process);
+    }
+
+    /** Whether this machine lets its children run without a network; where it does not, ffmpeg's own list of protocols stands alone. */
+    static boolean withoutNetwork() {
+        return NETWORK_CAN_GO;
+    }
+
+    private static boolean works(List<String> prefix) {
+        List<String> trial = new ArrayList<>(prefix);
+        trial.add("true");
+        try {
+            return new ProcessBuilder(trial).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.DISCARD).start().waitFor() == 0;
+        } catch (IOException missing) {
+            return false;
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            return false;
+        }
     }
 
     InputStream output() {

@@ -1,9 +1,11 @@
 package org.mellowclass.app.bench;
 
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.sounds.Sound;
@@ -53,7 +55,8 @@ public class BenchViews {
     public record SourceView(long takeId, Long soundId, Long roomFrame, Long roomFrames, boolean drawnAnew, boolean keepsTime) {
     }
 
-    public record ClipView(long id, SourceView source, long startFrame, long sourceFrame, long frames, double gainDb, Fade fadeIn, Fade fadeOut) {
+    /** Names what it plays and its fades by their places in the timeline's lists: five hundred clips share a few of them. */
+    public record ClipView(long id, int source, long startFrame, long sourceFrame, long frames, double gainDb, int fadeIn, int fadeOut) {
     }
 
     public record TrackView(long id, String name, int group, double gainDb, boolean muted, List<ClipView> clips) {
@@ -62,11 +65,13 @@ public class BenchViews {
     /**
      * A timeline as the page draws it.
      *
+     * @param sources what clips play
+     * @param fades   what they begin and end with
      * @param since the revision from which {@code maps} lead here; 0 if nobody asked
      * @param maps  where the time of tracks has gone, see {@link StoredMaps}; a track that is missing has kept its time
      */
-    public record TimelineView(long revision, boolean canUndo, boolean canRedo, long frames, List<TrackView> tracks, List<Flag> flags,
-                               Map<Long, TakeView> takes, long since, Map<Long, List<long[]>> maps) {
+    public record TimelineView(long revision, boolean canUndo, boolean canRedo, long frames, List<TrackView> tracks, List<SourceView> sources, List<Fade> fades,
+                               List<Flag> flags, Map<Long, TakeView> takes, long since, Map<Long, List<long[]>> maps) {
     }
 
     /** A revision that nobody changes any more. */
@@ -90,15 +95,31 @@ public class BenchViews {
         for (Sound sound : sounds.ofEpisode(episodeId)) {
             made.put(new TakeSource(sound.takeId(), sound.treatment()), sound.made() ? sound.id() : null);
         }
+        Places<Source> sources = new Places<>();
+        Places<Fade> fades = new Places<>();
+        List<TrackView> tracks = head.timeline().tracks().stream().map(track -> new TrackView(track.id(), track.name(), track.group(),
+                track.gainDb(), track.muted(), track.clips().stream().map(clip -> view(clip, sources, fades)).toList())).toList();
         return new TimelineView(head.seq(), head.point().undoTarget().isPresent(), head.point().redoTarget().isPresent(),
-                head.timeline().endFrame(), head.timeline().tracks().stream().map(track -> new TrackView(track.id(), track.name(), track.group(),
-                        track.gainDb(), track.muted(), track.clips().stream().map(clip -> view(clip, made)).toList())).toList(),
+                head.timeline().endFrame(), tracks, sources.values().map(source -> view(source, made)).toList(), fades.values().toList(),
                 head.timeline().flags(), views, since, StoredMaps.view(maps));
     }
 
-    private static ClipView view(Clip clip, Map<TakeSource, Long> made) {
-        return new ClipView(clip.id(), view(clip.source(), made), clip.startFrame(), clip.sourceFrame(), clip.frames(), clip.gainDb(), clip.fadeIn(),
-                clip.fadeOut());
+    /** Values in the order in which they were first met. */
+    private static final class Places<T> {
+        private final Map<T, Integer> places = new LinkedHashMap<>();
+
+        int of(T value) {
+            return places.computeIfAbsent(value, met -> places.size());
+        }
+
+        Stream<T> values() {
+            return places.keySet().stream();
+        }
+    }
+
+    private static ClipView view(Clip clip, Places<Source> sources, Places<Fade> fades) {
+        return new ClipView(clip.id(), sources.of(clip.source()), clip.startFrame(), clip.sourceFrame(), clip.frames(), clip.gainDb(),
+                fades.of(clip.fadeIn()), fades.of(clip.fadeOut()));
     }
 
     private static SourceView view(Source source, Map<TakeSource, Long> made) {

@@ -7,9 +7,10 @@ import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import org.springframework.http.HttpHeaders;
-import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
+import org.springframework.security.authentication.AuthenticationCredentialsNotFoundException;
 import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.security.web.AuthenticationEntryPoint;
 import org.springframework.web.filter.OncePerRequestFilter;
 import org.springframework.web.servlet.HandlerExceptionResolver;
 
@@ -19,10 +20,12 @@ import org.springframework.web.servlet.HandlerExceptionResolver;
  */
 class KnownSender extends OncePerRequestFilter {
 
+    private final AuthenticationEntryPoint entrance;
     private final LargeBodies bodies;
     private final HandlerExceptionResolver refusals;
 
-    KnownSender(LargeBodies bodies, HandlerExceptionResolver refusals) {
+    KnownSender(AuthenticationEntryPoint entrance, LargeBodies bodies, HandlerExceptionResolver refusals) {
+        this.entrance = entrance;
         this.bodies = bodies;
         this.refusals = refusals;
     }
@@ -38,7 +41,7 @@ class KnownSender extends OncePerRequestFilter {
         if (SecurityContextHolder.getContext().getAuthentication() == null) {
             // what was sent is not read: the connection is of no more use
             response.setHeader(HttpHeaders.CONNECTION, "close");
-            response.sendError(HttpStatus.UNAUTHORIZED.value());
+            entrance.commence(request, response, new AuthenticationCredentialsNotFoundException("a form with files"));
             return;
         }
         try {

@@ -13,6 +13,7 @@ import org.springframework.security.core.userdetails.UserDetailsService;
 import org.springframework.security.core.userdetails.UsernameNotFoundException;
 import org.springframework.security.crypto.factory.PasswordEncoderFactories;
 import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.security.web.AuthenticationEntryPoint;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.authentication.HttpStatusEntryPoint;
 import org.springframework.security.web.authentication.LoginUrlAuthenticationEntryPoint;
@@ -65,14 +66,12 @@ class SecurityConfiguration {
         return http
                 .authorizeHttpRequests(requests -> requests
                         .requestMatchers("/sign-in", "/sign-in/**", "/first-start", "/invitations/**", "/uploads/**", "/f/**", "/css/**", "/js/**", "/vendor/**", "/img/**", "/sound/**", "/build-*/**",
-                                "/error").permitAll()
+                                "/health/**", "/error").permitAll()
                         .anyRequest().authenticated())
                 .securityContext(context -> context.securityContextRepository(contexts))
                 .logout(logout -> logout.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in"))
                 .exceptionHandling(handling -> handling
-                        .defaultAuthenticationEntryPointFor(new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED), BY_SCRIPT)
-                        .defaultAuthenticationEntryPointFor(new LoginUrlAuthenticationEntryPoint("/sign-in"),
-                                request -> true))
+                        .authenticationEntryPoint(entrance()))
                 .requestCache(cache -> cache.disable())
                 .headers(headers -> headers
                         .contentSecurityPolicy(policy -> policy.policyDirectives(CONTENT_SECURITY_POLICY))
@@ -81,8 +80,13 @@ class SecurityConfiguration {
                 // recordings go on when their owner has signed out: each has a random key of its own instead
                 .csrf(csrf -> csrf.csrfTokenRepository(tokens).ignoringRequestMatchers("/uploads/**"))
                 .addFilterBefore(new SchoolDay(clock), SecurityContextHolderFilter.class)
-                .addFilterBefore(new KnownSender(bodies, refusals), CsrfFilter.class)
+                .addFilterBefore(new KnownSender(entrance(), bodies, refusals), CsrfFilter.class)
                 .build();
+    }
+
+    private static AuthenticationEntryPoint entrance() {
+        return (request, response, unknown) -> (BY_SCRIPT.matches(request) ? new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED)
+                : new LoginUrlAuthenticationEntryPoint("/sign-in")).commence(request, response, unknown);
     }
 
     @Bean

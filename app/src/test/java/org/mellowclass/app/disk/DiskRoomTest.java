@@ -6,8 +6,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.multipart;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
-import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.content;
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.jsonPath;
+import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.redirectedUrlPattern;
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
 
 import java.io.IOException;
@@ -81,7 +81,7 @@ class DiskRoomTest {
         MockMultipartFile file = new MockMultipartFile("file", "a.wav", "audio/wav", Files.readAllBytes(Schools.write(Schools.speech(), folder.resolve("a.wav"))));
         Set<Path> before = arriving();
         mvc.perform(multipart("/episodes/" + school.episodeId() + "/takes").file(file).param("trackName", "Noor"))
-                .andExpect(status().isUnauthorized()).andExpect(content().string(""));
+                .andExpect(redirectedUrlPattern("**/sign-in"));
         disk.with(100 * MB, () -> mvc.perform(multipart("/episodes/" + school.episodeId() + "/takes").file(file).param("trackName", "Noor")
                 .with(As.person(school.student())).with(csrf())).andExpect(status().isInsufficientStorage()).andExpect(jsonPath("code").value("disk.FILE")));
         assertThat(arriving()).isEqualTo(before);
