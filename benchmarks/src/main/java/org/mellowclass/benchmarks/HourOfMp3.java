@@ -114,11 +114,9 @@ final class HourOfMp3 {
 
     /** What the clip of a take plays. */
     private static String soundOf(JsonNode timeline, String take) throws IOException {
-        for (JsonNode track : timeline.get("tracks")) {
-            for (JsonNode clip : track.get("clips")) {
-                if (clip.get("source").get("takeId").asText().equals(take)) {
-                    return clip.get("source").get("soundId").asText();
-                }
+        for (JsonNode source : timeline.get("sources")) {
+            if (source.get("takeId").asText().equals(take)) {
+                return source.get("soundId").asText();
             }
         }
         throw new IOException("take " + take + " is not on the page");

@@ -4,6 +4,7 @@ import java.io.IOException;
 
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.people.ProvenLately;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -28,6 +29,7 @@ class EraseController {
         return "redirect:/episodes/" + erasing.ask(viewer, takeId) + "/record";
     }
 
+    @ProvenLately
     @PostMapping("/takes/{takeId}/erase")
     String erase(@AuthenticationPrincipal Person viewer, @PathVariable long takeId) throws IOException {
         return "redirect:/classes/" + erasures.erase(viewer, takeId);

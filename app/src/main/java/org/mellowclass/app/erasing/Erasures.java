@@ -12,6 +12,7 @@ import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.securitylog.SecurityLog;
 import org.mellowclass.app.store.KeptBytes;
 import org.mellowclass.app.takes.Take;
 import org.slf4j.Logger;
@@ -37,9 +38,10 @@ public class Erasures {
     private final Access access;
     private final List<KeptBytes> stores;
     private final ErasedJournal journal;
+    private final SecurityLog log;
     private final TransactionTemplate transaction;
 
-    Erasures(Erasing erasing, PlacedTakes placed, HandIns handIns, AirDesk airDesk, Access access, List<KeptBytes> stores, ErasedJournal journal,
+    Erasures(Erasing erasing, PlacedTakes placed, HandIns handIns, AirDesk airDesk, Access access, List<KeptBytes> stores, ErasedJournal journal, SecurityLog log,
              TransactionTemplate transaction) {
         this.erasing = erasing;
         this.placed = placed;
@@ -48,6 +50,7 @@ public class Erasures {
         this.access = access;
         this.stores = stores;
         this.journal = journal;
+        this.log = log;
         this.transaction = transaction;
     }
 
@@ -68,6 +71,7 @@ public class Erasures {
             placed.erase(viewer, episode.id(), takeId);
             files.addAll(handIns.makeAgainWithout(episode.id(), takeId));
             note(takeId, files);
+            log.note(viewer.schoolId(), SecurityLog.Kind.ERASED, viewer.id(), null, "take " + takeId + " of episode " + episode.id());
         });
         delete(files);
         return classId;

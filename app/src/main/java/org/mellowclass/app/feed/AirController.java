@@ -9,8 +9,9 @@ import java.util.stream.Collectors;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
-import org.mellowclass.app.people.Voices;
+import org.mellowclass.app.people.ProvenLately;
 import org.mellowclass.app.people.Voices.Speaker;
+import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -49,6 +50,7 @@ class AirController {
         return "feed/air-state :: state";
     }
 
+    @ProvenLately
     @PostMapping("/episodes/{episodeId}/air")
     String publish(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestParam String title,
                    @RequestParam String description) {

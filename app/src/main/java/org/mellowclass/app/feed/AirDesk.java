@@ -20,6 +20,7 @@ import org.mellowclass.app.people.SchoolClass;
 import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.securitylog.SecurityLog;
 import org.mellowclass.app.store.RandomKey;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.web.Fields;
@@ -45,11 +46,12 @@ public class AirDesk {
     private final Voices voices;
     private final Jobs jobs;
     private final SoundStore store;
+    private final SecurityLog log;
     private final Clock clock;
     private final LiveEvents live;
     private final TransactionTemplate transaction;
 
-    AirDesk(FeedMapper feeds, HandIns handIns, Access access, Voices voices, Jobs jobs, SoundStore store, Clock clock,
+    AirDesk(FeedMapper feeds, HandIns handIns, Access access, Voices voices, Jobs jobs, SoundStore store, SecurityLog log, Clock clock,
             LiveEvents live, TransactionTemplate transaction) {
         this.feeds = feeds;
         this.handIns = handIns;
@@ -57,6 +59,7 @@ public class AirDesk {
         this.voices = voices;
         this.jobs = jobs;
         this.store = store;
+        this.log = log;
         this.clock = clock;
         this.live = live;
         this.transaction = transaction;
@@ -142,6 +145,7 @@ public class AirDesk {
         feeds.add(episodeId, handIn.orElseThrow().id(), RandomKey.next(), title, description,
                 Slug.of(title), viewer.id(), clock.instant());
         live.episodeChanged(episodeId);
+        log.note(viewer.schoolId(), SecurityLog.Kind.PUBLISHED, viewer.id(), null, "episode " + episodeId);
         jobs.ask(AirPreparation.KIND, feeds.newest(episodeId).orElseThrow().id(), Jobs.ofEpisode(episodeId));
     }
 
@@ -164,6 +168,7 @@ public class AirDesk {
         access.taughtEpisode(viewer, episodeId);
         Optional<String> file = transaction.execute(status -> {
             access.hold(episodeId);
+            log.note(viewer.schoolId(), SecurityLog.Kind.OFF_AIR, viewer.id(), null, "episode " + episodeId);
             return takeOff(episodeId, publication -> true);
         });
         if (file != null && file.isPresent()) {

@@ -82,6 +82,13 @@ public class Access {
                 : people.classOfStudent(viewer.id(), classId).orElseThrow(NotFound::new);
     }
 
+    /** Lets through who leads their school. */
+    public void requireLead(Person viewer) {
+        if (!viewer.isTeacher() || !people.leads(viewer.id())) {
+            throw new NotFound();
+        }
+    }
+
     public List<SchoolClass> classesOf(Person teacher) {
         return people.classesOf(teacher.id());
     }

@@ -1,5 +1,6 @@
 package org.mellowclass.app.people;
 
+import java.time.Clock;
 import java.util.List;
 
 import jakarta.servlet.http.HttpServletRequest;
@@ -15,20 +16,37 @@ import org.springframework.stereotype.Component;
 
 /** Lets somebody in whose secret has been checked: from now on the browser's requests are theirs. */
 @Component
-class Entrance {
+public class Entrance {
 
     private final SecurityContextRepository contexts;
     private final SessionAuthenticationStrategy sessions;
+    private final Clock clock;
 
-    Entrance(SecurityContextRepository contexts, SessionAuthenticationStrategy sessions) {
+    Entrance(SecurityContextRepository contexts, SessionAuthenticationStrategy sessions, Clock clock) {
         this.contexts = contexts;
         this.sessions = sessions;
+        this.clock = clock;
     }
 
     void welcome(Person person, HttpServletRequest request, HttpServletResponse response) {
-        Authentication authentication = UsernamePasswordAuthenticationToken.authenticated(person, null,
-                List.of(new SimpleGrantedAuthority("ROLE_" + person.role())));
+        Authentication authentication = authentication(person);
         sessions.onAuthentication(authentication, request, response);
+        keep(authentication, request, response);
+    }
+
+    /** Remembers that somebody who is in already has just proven again who they are. */
+    public void proven(Person person, HttpServletRequest request, HttpServletResponse response) {
+        keep(authentication(person), request, response);
+    }
+
+    private Authentication authentication(Person person) {
+        UsernamePasswordAuthenticationToken authentication = UsernamePasswordAuthenticationToken.authenticated(person, null,
+                List.of(new SimpleGrantedAuthority("ROLE_" + person.role())));
+        authentication.setDetails(new Proof(clock.instant()));
+        return authentication;
+    }
+
+    private void keep(Authentication authentication, HttpServletRequest request, HttpServletResponse response) {
         SecurityContext context = SecurityContextHolder.createEmptyContext();
         context.setAuthentication(authentication);
         SecurityContextHolder.setContext(context);

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
@@ -34,6 +35,30 @@ interface PeopleMapper {
 
     @Select(WITH_SECRET + "WHERE p.email = #{email} AND BINARY p.email = #{email} AND p.role = 'TEACHER'")
     Optional<WithSecret> teacherByEmail(String email);
+
+    @Select(WITH_SECRET + "WHERE p.id = #{id}")
+    Optional<WithSecret> withSecret(long id);
+
+    @Select(PERSON + "WHERE p.id = #{id}")
+    Optional<Person> person(long id);
+
+    @Select("SELECT email FROM person WHERE id = #{id}")
+    Optional<String> emailOf(long id);
+
+    @Update("UPDATE person SET secret_hash = #{hash} WHERE id = #{id}")
+    void setSecret(long id, String hash);
+
+    @Update("""
+            UPDATE person p SET p.is_lead = TRUE WHERE p.id = #{id}
+              AND NOT EXISTS (SELECT 1 FROM (SELECT school_id FROM person WHERE is_lead) l WHERE l.school_id = #{schoolId})
+            """)
+    void leadsIfFirst(long schoolId, long id);
+
+    @Select("SELECT is_lead FROM person WHERE id = #{id}")
+    boolean leads(long id);
+
+    @Select(PERSON + "WHERE p.school_id = #{schoolId} AND p.is_lead ORDER BY p.id LIMIT 1")
+    Person lead(long schoolId);
 
     @Select(WITH_SECRET + """
             JOIN class_student s ON s.person_id = p.id
@@ -138,6 +163,12 @@ interface PeopleMapper {
     @Insert("INSERT INTO class_teacher (class_id, person_id) VALUES (#{classId}, #{personId})")
     void addTeacherToClass(long classId, long personId);
 
+    @Select(PERSON + "JOIN class_teacher t ON t.person_id = p.id WHERE t.class_id = #{classId} ORDER BY p.name, p.id")
+    List<Person> teachersOf(long classId);
+
+    @Delete("DELETE FROM class_teacher WHERE class_id = #{classId} AND person_id = #{personId}")
+    int removeTeacher(long classId, long personId);
+
     /** The first class of a student is their home class. */
     @Insert("""
             INSERT IGNORE INTO class_student (class_id, person_id, home)
@@ -155,6 +186,9 @@ interface PeopleMapper {
     @Insert("INSERT INTO episode (crew_id, title) VALUES (#{crewId}, #{title})")
     @Options(useGeneratedKeys = true, keyProperty = "row.id")
     void addEpisode(NewRow row, long crewId, String title);
+
+    @Select("SELECT time_zone FROM school WHERE id = #{schoolId}")
+    String zone(long schoolId);
 
     @Select("SELECT count(*) FROM school")
     int schools();

@@ -1,7 +1,10 @@
 package org.mellowclass.app.people;
 
+import java.time.ZoneId;
 import java.util.Collection;
+import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 
 import org.mellowclass.app.people.PeopleMapper.NewRow;
 import org.mellowclass.app.web.Fields;
@@ -17,10 +20,7 @@ import org.springframework.transaction.annotation.Transactional;
 public class SchoolOffice {
 
     public static final int LONGEST_NAME = 80;
-    private static final int LONGEST_ADDRESS = 190;
-    private static final int SHORTEST_PASSWORD = 10;
-    /** What bcrypt looks at. */
-    private static final int LONGEST_PASSWORD = 72;
+    public static final int LONGEST_ADDRESS = 190;
 
     private final PeopleMapper people;
     private final PasswordEncoder encoder;
@@ -42,14 +42,42 @@ public class SchoolOffice {
     }
 
     public Person addTeacher(long schoolId, String name, String email, String password) {
-        if (password == null || password.length() < SHORTEST_PASSWORD || password.length() > LONGEST_PASSWORD) {
-            throw Refusal.unfit("set-up.PASSWORD", SHORTEST_PASSWORD, LONGEST_PASSWORD);
-        }
+        Passwords.check(password, List.of(name, email));
         try {
-            return addPerson(schoolId, Person.Role.TEACHER, name, address(email), password);
+            Person teacher = addPerson(schoolId, Person.Role.TEACHER, name, address(email), password);
+            people.leadsIfFirst(schoolId, teacher.id());
+            return teacher;
         } catch (DuplicateKeyException taken) {
             throw Refusal.conflict("set-up.EMAIL_TAKEN");
         }
+    }
+
+    /** Sets a teacher's new password, which nobody is signed in with yet. */
+    public void setPassword(Person teacher, String password) {
+        Passwords.check(password, List.of(teacher.name(), people.emailOf(teacher.id()).orElse("")));
+        people.setSecret(teacher.id(), encoder.encode(password));
+    }
+
+    /** Whether somebody leads their school. */
+    @Transactional(readOnly = true)
+    public boolean leads(Person person) {
+        return people.leads(person.id());
+    }
+
+    /** Who leads a school. */
+    @Transactional(readOnly = true)
+    public Person lead(long schoolId) {
+        return people.lead(schoolId);
+    }
+
+    @Transactional(readOnly = true)
+    public Optional<Person> teacher(String email) {
+        return people.teacherByEmail(email.strip().toLowerCase(Locale.ROOT)).map(PeopleMapper.WithSecret::person);
+    }
+
+    @Transactional(readOnly = true)
+    public Optional<Person> person(long id) {
+        return people.person(id);
     }
 
     /** A student, whose on-air name is their first name until somebody says otherwise. */
@@ -71,6 +99,22 @@ public class SchoolOffice {
 
     public void addTeacherToClass(long classId, Person teacher) {
         people.addTeacherToClass(classId, teacher.id());
+    }
+
+    @Transactional(readOnly = true)
+    public List<Person> teachersOf(long classId) {
+        return people.teachersOf(classId);
+    }
+
+    /** Whether somebody taught the class until now. */
+    public boolean removeTeacher(long classId, long personId) {
+        return people.removeTeacher(classId, personId) == 1;
+    }
+
+    /** The time zone of a school. */
+    @Transactional(readOnly = true)
+    public ZoneId zone(long schoolId) {
+        return ZoneId.of(people.zone(schoolId));
     }
 
     /** A crew of students of a class, and the episode that it makes; returns the episode's id. */

@@ -1,11 +1,7 @@
 package org.mellowclass.app.people;
 
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.time.Clock;
 import java.time.Duration;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -16,6 +12,7 @@ import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import io.github.bucket4j.Bucket;
 import org.mellowclass.app.people.PeopleMapper.WithSecret;
+import org.mellowclass.app.securitylog.SecurityLog;
 import org.mellowclass.app.store.RandomKey;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
@@ -39,14 +36,16 @@ public class SignIn {
     private final PeopleMapper people;
     private final PasswordEncoder encoder;
     private final Clock clock;
+    private final SecurityLog log;
     private final String nobodysHash;
     private final Cache<String, Bucket> attempts =
             Caffeine.newBuilder().maximumSize(100_000).expireAfterAccess(REFILL).build();
 
-    SignIn(PeopleMapper people, PasswordEncoder encoder, Clock clock) {
+    SignIn(PeopleMapper people, PasswordEncoder encoder, Clock clock, SecurityLog log) {
         this.people = people;
         this.encoder = encoder;
         this.clock = clock;
+        this.log = log;
         this.nobodysHash = encoder.encode("nobody");
     }
 
@@ -100,8 +99,23 @@ public class SignIn {
         attempts.invalidate(account(personId));
     }
 
+    /** Whether somebody who is signed in knows their secret; tried as often as a sign-in may be. */
+    public boolean proves(Person person, String secret) {
+        Bucket tries = bucket(account(person.id()) + " again", ATTEMPTS, REFILL);
+        if (tooLong(secret) || !tries.tryConsume(1)) {
+            return false;
+        }
+        boolean right = people.withSecret(person.id()).filter(found -> encoder.matches(person.isTeacher() ? secret : plain(secret), found.secretHash())).isPresent();
+        if (right) {
+            tries.addTokens(1);
+        } else {
+            log.note(person.schoolId(), SecurityLog.Kind.REFUSED, person.id(), null, null);
+        }
+        return right;
+    }
+
     private Result attempt(String group, List<WithSecret> candidates, String secret, String laptop) {
-        String mark = RandomKey.is(laptop) ? hash(laptop) : null;
+        String mark = RandomKey.is(laptop) ? Secrets.hash(laptop) : null;
         Set<Long> known = mark == null ? Set.of() : people.knownOnLaptop(mark);
         boolean stranger = candidates.stream().noneMatch(candidate -> known.contains(candidate.id()));
         if (stranger && !bucket("strangers " + group, ATTEMPTS_OF_STRANGERS, REFILL_OF_STRANGERS).tryConsume(1)) {
@@ -117,6 +131,7 @@ public class SignIn {
         }
         Optional<WithSecret> match = open.stream().filter(candidate -> encoder.matches(secret, candidate.secretHash())).findFirst();
         if (match.isEmpty()) {
+            open.forEach(candidate -> log.note(candidate.schoolId(), SecurityLog.Kind.REFUSED, null, candidate.id(), null));
             return new Result.Wrong();
         }
         people.passphraseUsed(match.get().id());
@@ -128,6 +143,7 @@ public class SignIn {
         if (mark != null) {
             people.rememberLaptop(mark, match.get().id(), clock.instant());
         }
+        log.note(match.get().schoolId(), SecurityLog.Kind.SIGNED_IN, match.get().id(), null, null);
         return new Result.Welcome(match.get().person());
     }
 
@@ -142,13 +158,5 @@ public class SignIn {
 
     private Bucket bucket(String name, int capacity, Duration refill) {
         return attempts.get(name, key -> Bucket.builder().addLimit(limit -> limit.capacity(capacity).refillGreedy(capacity, refill)).build());
-    }
-
-    private static String hash(String laptop) {
-        try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(laptop.getBytes(StandardCharsets.US_ASCII)));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException(e);
-        }
     }
 }

@@ -19,6 +19,7 @@ import org.mellowclass.app.people.SignedIn;
 import org.mellowclass.app.roster.RosterMapper.Recorded;
 import org.mellowclass.app.roster.RosterPlan.Kind;
 import org.mellowclass.app.roster.RosterPlan.Line;
+import org.mellowclass.app.securitylog.SecurityLog;
 import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
@@ -41,10 +42,11 @@ public class Roster {
     private final SignIn signIn;
     private final SignedIn signedIn;
     private final PasswordEncoder encoder;
+    private final SecurityLog log;
     private final Clock clock;
     private final TransactionTemplate transaction;
 
-    Roster(RosterMapper roster, Access access, SchoolOffice office, Crews crews, SignIn signIn, SignedIn signedIn, PasswordEncoder encoder, Clock clock,
+    Roster(RosterMapper roster, Access access, SchoolOffice office, Crews crews, SignIn signIn, SignedIn signedIn, PasswordEncoder encoder, SecurityLog log, Clock clock,
            TransactionTemplate transaction) {
         this.roster = roster;
         this.access = access;
@@ -53,6 +55,7 @@ public class Roster {
         this.signIn = signIn;
         this.signedIn = signedIn;
         this.encoder = encoder;
+        this.log = log;
         this.clock = clock;
         this.transaction = transaction;
     }
@@ -112,7 +115,7 @@ public class Roster {
         roster.change(id, entry.name(), number.isEmpty() ? null : number, onAirName);
         roster.joinClass(classId, id);
         if (entry.consent() != null && (known == null || known.consent() != entry.consent())) {
-            roster.addConsent(id, entry.consent(), viewer.id(), clock.instant());
+            record(viewer, id, entry.consent());
         }
         if (!entry.crew().isEmpty()) {
             crews.move(viewer, classId, id, crews.named(viewer, classId, entry.crew()).id());
@@ -147,8 +150,13 @@ public class Roster {
             throw Refusal.conflict("roster.NUMBER_TAKEN", checkedNumber);
         }
         if (consent != null && consent != student.consent()) {
-            roster.addConsent(studentId, consent, viewer.id(), clock.instant());
+            record(viewer, studentId, consent);
         }
+    }
+
+    private void record(Person viewer, long studentId, Consent consent) {
+        roster.addConsent(studentId, consent, viewer.id(), clock.instant());
+        log.note(viewer.schoolId(), SecurityLog.Kind.CONSENT, viewer.id(), studentId, consent.name());
     }
 
     /** Every consent that was recorded for a student, the newest first. */
@@ -185,9 +193,9 @@ public class Roster {
     }
 
     /** Lets a student try to sign in again at once who was guessed at, or has forgotten too often. */
-    @Transactional(readOnly = true)
     public void unlock(Person viewer, long classId, long studentId) {
         signIn.unlock(student(viewer, classId, studentId).id());
+        log.note(viewer.schoolId(), SecurityLog.Kind.UNLOCKED, viewer.id(), studentId, null);
     }
 
     /** Gives students new passphrases, in their home class only; those that they had do not work any more, and who is signed in with them is signed out. */
@@ -202,7 +210,10 @@ public class Roster {
         Map<Long, Fresh> fresh = new HashMap<>(students.parallelStream()
                 .collect(Collectors.toConcurrentMap(Student::id, student -> fresh())));
         transaction.executeWithoutResult(status ->
-                fresh.forEach((id, made) -> roster.newPassphrase(id, made.passphrase, made.hash)));
+                fresh.forEach((id, made) -> {
+                    roster.newPassphrase(id, made.passphrase, made.hash);
+                    log.note(viewer.schoolId(), SecurityLog.Kind.PASSPHRASE_MADE, viewer.id(), id, null);
+                }));
         fresh.keySet().forEach(signedIn::end);
     }
 

@@ -13,6 +13,7 @@ import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.people.Invitations;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.people.ProvenLately;
 import org.mellowclass.app.people.SchoolClass;
 import org.mellowclass.app.web.Refusal;
 import org.springframework.http.CacheControl;
@@ -83,6 +84,8 @@ class RosterController {
         model.addAttribute("parts", briefs.whole(classId).parts());
         model.addAttribute("owners", owners);
         model.addAttribute("joins", roster.joinRequests(viewer, classId));
+        model.addAttribute("teachers", classes.teachers(viewer, classId));
+        model.addAttribute("viewerId", viewer.id());
         model.addAttribute("consents", Consent.values());
         model.addAttribute("toPrint", students.stream().filter(student -> student.freshPassphrase() != null).count());
     }
@@ -146,6 +149,8 @@ class RosterController {
         model.addAttribute("history", roster.consents(viewer, classId, studentId));
         model.addAttribute("student", roster.students(viewer, classId).stream().filter(it -> it.id() == studentId).findFirst().orElseThrow());
         model.addAttribute("schoolClass", schoolClass);
+        model.addAttribute("teachers", classes.teachers(viewer, classId));
+        model.addAttribute("viewerId", viewer.id());
         model.addAttribute("consents", Consent.values());
         return "roster/student";
     }
@@ -179,6 +184,7 @@ class RosterController {
     }
 
     /** New passphrases for the students named, or for everybody; leads to their cards. */
+    @ProvenLately
     @PostMapping("/classes/{classId}/passphrases")
     String newPassphrases(@AuthenticationPrincipal Person viewer, @PathVariable long classId,
                           @RequestParam(required = false) List<Long> studentId, @RequestParam(defaultValue = "false") boolean everybody) {
@@ -187,6 +193,7 @@ class RosterController {
         return "redirect:/classes/" + classId + "/cards";
     }
 
+    @ProvenLately
     @GetMapping("/classes/{classId}/cards")
     String cards(@AuthenticationPrincipal Person viewer, @PathVariable long classId, Model model) {
         model.addAttribute("schoolClass", access.taughtClass(viewer, classId));
@@ -196,6 +203,7 @@ class RosterController {
         return "roster/cards";
     }
 
+    @ProvenLately
     @GetMapping("/classes/{classId}/cards.pdf")
     ResponseEntity<byte[]> cardsPdf(@AuthenticationPrincipal Person viewer, @PathVariable long classId) throws IOException {
         SchoolClass schoolClass = access.taughtClass(viewer, classId);
@@ -270,6 +278,12 @@ class RosterController {
     }
 
     /** Invites a colleague to teach this class too; the link goes out by mail. */
+    @PostMapping("/classes/{classId}/teachers/{teacherId}/take-off")
+    String takeOff(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @PathVariable long teacherId) {
+        classes.takeOff(viewer, classId, teacherId);
+        return "redirect:/classes/" + classId + "/crews";
+    }
+
     @PostMapping("/classes/{classId}/invitations")
     String invite(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @RequestParam(defaultValue = "") String email) {
         SchoolClass schoolClass = access.taughtClass(viewer, classId);

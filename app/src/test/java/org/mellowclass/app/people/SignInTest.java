@@ -191,7 +191,7 @@ class SignInTest {
     void secrets_are_stored_as_salted_hashes_of_the_delegating_encoder() {
         assertThat(jdbc.sql("SELECT secret_hash FROM person WHERE id IN (?, ?)")
                 .param(school.student().id()).param(school.neighbour().id()).query(String.class).list())
-                .hasSize(2).doesNotHaveDuplicates().allMatch(hash -> hash.startsWith("{bcrypt}"));
+                .hasSize(2).doesNotHaveDuplicates().allMatch(hash -> hash.startsWith("{sha256-bcrypt}$2a$10$"));
     }
 
     @Test

@@ -21,8 +21,10 @@ import org.junit.jupiter.api.TestFactory;
 import org.mellowclass.app.feed.AirDesk;
 import org.mellowclass.app.lineup.LineUps;
 import org.mellowclass.app.lineup.LinedUp;
+import org.mellowclass.app.outbox.Outbox;
 import org.mellowclass.app.people.Invitations;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.people.SchoolOffice;
 import org.mellowclass.app.recording.Recording;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
@@ -65,6 +67,18 @@ class AccessMatrixTest {
             Map.entry("GET /invitations/{invitationKey}", Open.TO_ALL),
             Map.entry("POST /invitations/{invitationKey}", Open.TO_ALL),
             Map.entry("GET /outbox", Open.TO_EVERY_TEACHER),
+            Map.entry("GET /account", Open.TO_EVERY_TEACHER),
+            Map.entry("POST /account/password", Open.TO_EVERY_TEACHER),
+            Map.entry("POST /account/elsewhere/end", Open.TO_EVERY_TEACHER),
+            Map.entry("GET /again", Open.TO_SIGNED_IN),
+            Map.entry("POST /again", Open.TO_SIGNED_IN),
+            Map.entry("GET /sign-in/forgotten", Open.TO_ALL),
+            Map.entry("POST /sign-in/forgotten", Open.TO_ALL),
+            Map.entry("GET /sign-in/new-password/{resetKey}", Open.TO_ALL),
+            Map.entry("POST /sign-in/new-password/{resetKey}", Open.TO_ALL),
+            // the class's teacher is the first of the school, and leads it
+            Map.entry("GET /school", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/teachers/{teacherId}/take-off", Open.TO_TEACHER),
             Map.entry("POST /classes", Open.TO_EVERY_TEACHER),
             Map.entry("GET /classes/{classId}", Open.TO_TEACHER),
             Map.entry("GET /classes/{classId}/now", Open.TO_TEACHER),
@@ -207,6 +221,10 @@ class AccessMatrixTest {
     @Autowired
     private Shelf shelf;
     @Autowired
+    private Outbox outbox;
+    @Autowired
+    private SchoolOffice office;
+    @Autowired
     private Invitations invitations;
     @Autowired
     private HandIns handIns;
@@ -233,6 +251,8 @@ class AccessMatrixTest {
     private long soundId;
     private long excerptId;
     private String invitationKey;
+    private String resetKey;
+    private long secondTeacher;
     private long noteToTick;
     private long noteToTakeBack;
     private long lineUpId;
@@ -279,6 +299,9 @@ class AccessMatrixTest {
         shelf.addExcerpt(school.teacher(), soundId, "start", OptionalLong.of(0), OptionalLong.of(100));
         excerptId = shelf.excerpts(school.teacher(), school.classId()).get(soundId).get(0).id();
         invitationKey = invitations.invite(school.teacher(), school.classId(), "colleague@school.example");
+        secondTeacher = office.addTeacher(school.teacher().schoolId(), "Ms Rush", "second-" + school.teacherEmail(), Schools.PASSWORD).id();
+        office.addTeacherToClass(school.classId(), office.person(secondTeacher).orElseThrow());
+        resetKey = askedReset();
         long secondLaptop = schools.readyTake(school, Signal.noise(1, -12, 6, 7), "Tess");
         lineUps.ask(school.student(), school.episodeId(), List.of(schools.readyTake(school, Signal.noise(1, -12, 6, 7), "Noor"), secondLaptop));
         lineUpId = lineUps.ofEpisode(school.student(), school.episodeId()).get(0).id();
@@ -295,6 +318,16 @@ class AccessMatrixTest {
         airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.");
         Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());
         episodeKey = airDesk.onAir(school.episodeId()).orElseThrow().publicKey();
+    }
+
+    private String askedReset() throws IOException {
+        try {
+            mvc.perform(MockMvcRequestBuilders.post("/sign-in/forgotten").param("email", school.teacherEmail()).with(csrf()));
+        } catch (Exception e) {
+            throw new IOException(e);
+        }
+        List<String> lines = outbox.sentBy(school.teacher()).get(0).lines();
+        return lines.get(lines.size() - 1).replaceAll(".*/", "");
     }
 
     private String begunFile() throws IOException {
@@ -378,6 +411,7 @@ class AccessMatrixTest {
     private String filled(String address) {
         Map<String, Object> values = Map.ofEntries(Map.entry("crewId", crewId), Map.entry("studentId", address.endsWith("/leave") ? leavingStudent : spareStudent), Map.entry("partId", partId),
                 Map.entry("soundId", address.contains("/sounds/") ? schools.sound(school, readyTake).id() : soundId), Map.entry("excerptId", excerptId), Map.entry("invitationKey", invitationKey),
+                Map.entry("resetKey", resetKey), Map.entry("teacherId", secondTeacher),
                 Map.entry("classId", school.classId()), Map.entry("otherClassId", school.otherClassId()), Map.entry("lineUpId", lineUpId),
                 Map.entry("episodeId", school.episodeId()), Map.entry("handInId", handIn.id()),
                 Map.entry("sourceFrame", 100), Map.entry("takeId", address.endsWith("/erase") ? takeToErase : address.endsWith("/choose") ? lineTake : readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : noteToTick), Map.entry("uploadKey", address.contains("/files/") ? fileKey : uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
