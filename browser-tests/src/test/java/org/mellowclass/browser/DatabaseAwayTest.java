@@ -56,6 +56,7 @@ class DatabaseAwayTest extends BrowserTest {
         assertThat(Duration.between(asked, Instant.now())).isLessThan(SOON);
         assertThat(away.status()).isEqualTo(503);
         assertThat(teacher.locator("main").innerText()).contains("database cannot be reached", "waits on this laptop");
+        assertThat(teacher.locator(".card").evaluate("card => getComputedStyle(card).borderRadius")).as("the style is there too").isNotEqualTo("0px");
         awaitClock(page, spoken.length / Frames.RATE + 1);
 
         wire.mend();

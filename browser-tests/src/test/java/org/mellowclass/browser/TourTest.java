@@ -53,8 +53,14 @@ class TourTest extends BrowserTest {
         page.getByText("Look at it first").click();
         page.getByText("The name is missing.").waitFor();
         look(page, "roster-preview");
-        page.navigate(address("/outbox"));
-        look(page, "");
+        for (String place : List.of("/outbox", "/again", "/classes/1/cards")) {
+            page.navigate(address(place));
+            look(page, "");
+        }
+        page.navigate(address("/account"));
+        look(page, "account");
+        page.navigate(address("/school"));
+        look(page, "school");
         page.navigate(address("/episodes/3/air"));
         look(page, "air-desk");
         page.navigate(address("/episodes/4/hand-ins"));

@@ -9,7 +9,7 @@ import org.mellowclass.app.web.Refusal;
 final class Passwords {
 
     private static final int SHORTEST = 12;
-    private static final int LONGEST = 200;
+    private static final int LONGEST = 128;
     /** "Safely unguessable: moderate protection from offline slow-hash scenario" (zxcvbn). */
     private static final int LEAST_SCORE = 3;
     /** The estimator takes longer for longer ones, and what is strong at that length stays strong. */

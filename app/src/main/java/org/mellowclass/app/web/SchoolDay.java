@@ -10,6 +10,7 @@ import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import jakarta.servlet.http.HttpSession;
+import org.springframework.security.web.util.matcher.RequestMatcher;
 import org.springframework.web.filter.OncePerRequestFilter;
 
 /** Ends a session that is older than a school day, however busy it is: laptops are shared. */
@@ -18,9 +19,16 @@ class SchoolDay extends OncePerRequestFilter {
     static final Duration LONGEST = Duration.ofHours(10);
 
     private final Clock clock;
+    private final RequestMatcher withoutSession;
 
-    SchoolDay(Clock clock) {
+    SchoolDay(Clock clock, RequestMatcher withoutSession) {
         this.clock = clock;
+        this.withoutSession = withoutSession;
+    }
+
+    @Override
+    protected boolean shouldNotFilter(HttpServletRequest request) {
+        return withoutSession.matches(request);
     }
 
     @Override

@@ -3,6 +3,7 @@ package org.mellowclass.app.web;
 import java.time.Clock;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 
 import org.springframework.beans.factory.annotation.Qualifier;
 import org.springframework.context.annotation.Bean;
@@ -19,6 +20,7 @@ import org.springframework.security.web.AuthenticationEntryPoint;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.authentication.HttpStatusEntryPoint;
 import org.springframework.security.web.authentication.LoginUrlAuthenticationEntryPoint;
+import org.springframework.security.web.authentication.logout.HeaderWriterLogoutHandler;
 import org.springframework.security.web.authentication.session.ChangeSessionIdAuthenticationStrategy;
 import org.springframework.security.web.authentication.session.CompositeSessionAuthenticationStrategy;
 import org.springframework.security.web.authentication.session.SessionAuthenticationStrategy;
@@ -29,6 +31,7 @@ import org.springframework.security.web.csrf.CookieCsrfTokenRepository;
 import org.springframework.security.web.csrf.CsrfAuthenticationStrategy;
 import org.springframework.security.web.csrf.CsrfFilter;
 import org.springframework.security.web.csrf.CsrfTokenRepository;
+import org.springframework.security.web.header.writers.ClearSiteDataHeaderWriter;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
 import org.springframework.security.web.util.matcher.OrRequestMatcher;
 import org.springframework.security.web.util.matcher.RequestHeaderRequestMatcher;
@@ -45,6 +48,10 @@ class SecurityConfiguration {
     private static final String CONTENT_SECURITY_POLICY = String.join("; ", "default-src 'none'", "script-src 'self'",
             "style-src 'self'", "img-src 'self' data:", "font-src 'self'", "connect-src 'self'", "media-src 'self' blob:",
             "worker-src 'self'", "form-action 'self'", "frame-ancestors 'none'", "base-uri 'none'");
+
+    /** What ships with the application, the same for everybody: it needs no session, and comes when the database is away. */
+    private static final RequestMatcher SHIPPED = new OrRequestMatcher(Stream.of("/css/", "/js/", "/vendor/", "/img/", "/sound/", "/build-")
+            .<RequestMatcher>map(start -> request -> request.getServletPath().startsWith(start)).toList());
 
     /** Scripts are told plainly that nobody is signed in; a page would be taken for an answer. */
     private static final RequestMatcher BY_SCRIPT = new OrRequestMatcher(
@@ -67,11 +74,13 @@ class SecurityConfiguration {
                                  @Qualifier("handlerExceptionResolver") HandlerExceptionResolver refusals) throws Exception {
         return http
                 .authorizeHttpRequests(requests -> requests
-                        .requestMatchers("/sign-in", "/sign-in/**", "/first-start", "/invitations/**", "/uploads/**", "/f/**", "/css/**", "/js/**", "/vendor/**", "/img/**", "/sound/**", "/build-*/**",
-                                "/health/**", "/error").permitAll()
+                        .requestMatchers(SHIPPED).permitAll()
+                        .requestMatchers("/sign-in", "/sign-in/**", "/first-start", "/invitations/**", "/uploads/**", "/f/**", "/health/**", "/error").permitAll()
                         .anyRequest().authenticated())
                 .securityContext(context -> context.securityContextRepository(contexts))
-                .logout(logout -> logout.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in"))
+                // what pages have cached goes from the laptop; sound that waits to be sent stays
+                .logout(logout -> logout.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in")
+                        .addLogoutHandler(new HeaderWriterLogoutHandler(new ClearSiteDataHeaderWriter(ClearSiteDataHeaderWriter.Directive.CACHE))))
                 .exceptionHandling(handling -> handling
                         .authenticationEntryPoint(entrance()))
                 .requestCache(cache -> cache.disable())
@@ -81,7 +90,7 @@ class SecurityConfiguration {
                         .permissionsPolicyHeader(policy -> policy.policy("microphone=(self), camera=(), geolocation=()")))
                 // recordings go on when their owner has signed out: each has a random key of its own instead
                 .csrf(csrf -> csrf.csrfTokenRepository(tokens).ignoringRequestMatchers("/uploads/**"))
-                .addFilterBefore(new SchoolDay(clock), SecurityContextHolderFilter.class)
+                .addFilterBefore(new SchoolDay(clock, SHIPPED), SecurityContextHolderFilter.class)
                 .addFilterBefore(new KnownSender(entrance(), bodies, refusals), CsrfFilter.class)
                 .build();
     }

@@ -228,8 +228,9 @@ class SignInTest {
     }
 
     @Test
-    void signing_out_ends_the_session() throws Exception {
-        mvc.perform(post("/sign-out").with(csrf()).with(As.person(school.student()))).andExpect(redirectedUrl("/sign-in"));
+    void signing_out_ends_the_session_and_clears_what_the_laptop_has_cached() throws Exception {
+        mvc.perform(post("/sign-out").secure(true).with(csrf()).with(As.person(school.student()))).andExpect(redirectedUrl("/sign-in"))
+                .andExpect(header().string("Clear-Site-Data", "\"cache\""));
     }
 
     private static void assertWelcome(SignIn.Result result, Person person) {

@@ -8,10 +8,14 @@ import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.Statement;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 import java.util.zip.GZIPInputStream;
 
 import org.flywaydb.core.Flyway;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.springframework.core.io.ByteArrayResource;
 import org.springframework.core.io.support.EncodedResource;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -24,6 +28,12 @@ class MigrationTest {
     private static final String SCHEMA = "mellow_migration_tests";
 
     private static JdbcClient migrated(String dump) throws Exception {
+        DriverManagerDataSource source = loaded(dump);
+        Flyway.configure().dataSource(source).load().migrate();
+        return JdbcClient.create(source);
+    }
+
+    private static DriverManagerDataSource loaded(String dump) throws Exception {
         String server = System.getenv("MELLOW_DATABASE_SERVER");
         String user = System.getenv("MELLOW_DATABASE_USER");
         String password = System.getenv("MELLOW_DATABASE_PASSWORD");
@@ -37,9 +47,33 @@ class MigrationTest {
             statement.execute("SET FOREIGN_KEY_CHECKS = 0, SQL_MODE = 'NO_AUTO_VALUE_ON_ZERO'");
             ScriptUtils.executeSqlScript(connection, new EncodedResource(new ByteArrayResource(file.readAllBytes()), StandardCharsets.UTF_8));
         }
-        DriverManagerDataSource source = new DriverManagerDataSource(server + "/" + SCHEMA, user, password);
+        return new DriverManagerDataSource(server + "/" + SCHEMA, user, password);
+    }
+
+    /** The demo schools of these versions. */
+    @ParameterizedTest
+    @ValueSource(strings = {"/db/v18.sql.gz", "/db/v20.sql.gz"})
+    void every_row_of_a_school_is_there_afterwards_and_one_teacher_leads_it(String dump) throws Exception {
+        DriverManagerDataSource source = loaded(dump);
+        JdbcClient database = JdbcClient.create(source);
+        Map<String, Integer> before = rows(database);
+        assertThat(before).containsKeys("take", "revision", "hand_in", "consent", "person");
         Flyway.configure().dataSource(source).load().migrate();
-        return JdbcClient.create(source);
+        assertThat(rows(database)).containsAllEntriesOf(before);
+        assertThat(count(database, "person WHERE is_lead")).isEqualTo(count(database, "school")).isPositive();
+    }
+
+    /** How many rows each table has that has any. */
+    private static Map<String, Integer> rows(JdbcClient database) {
+        Map<String, Integer> rows = new TreeMap<>();
+        for (String table : database.sql("SELECT table_name FROM information_schema.tables WHERE table_schema = ? AND table_name <> 'flyway_schema_history'").param(SCHEMA)
+                .query(String.class).list()) {
+            int count = count(database, table);
+            if (count > 0) {
+                rows.put(table, count);
+            }
+        }
+        return rows;
     }
 
     /** It holds two speakers parted (38), a side left out (44), tops drawn anew (49), a clock corrected (135) and an erased one (93). */
