@@ -53,7 +53,7 @@ class TourTest extends BrowserTest {
         page.getByText("Look at it first").click();
         page.getByText("The name is missing.").waitFor();
         look(page, "roster-preview");
-        for (String place : List.of("/outbox", "/again", "/classes/1/cards")) {
+        for (String place : List.of("/outbox", "/again", "/account/second-step", "/classes/1/cards")) {
             page.navigate(address(place));
             look(page, "");
         }

@@ -9,6 +9,7 @@ import jakarta.servlet.http.HttpSession;
 import org.mellowclass.app.people.Entrance;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolOffice;
+import org.mellowclass.app.people.SecondStep;
 import org.mellowclass.app.people.SignIn;
 import org.mellowclass.app.people.SignedIn;
 import org.mellowclass.app.securitylog.SecurityLog;
@@ -29,14 +30,16 @@ class AccountController {
     private final SchoolOffice office;
     private final SignIn signIn;
     private final SignedIn signedIn;
+    private final SecondStep secondStep;
     private final PasswordResets resets;
     private final SecurityLog log;
     private final Entrance entrance;
 
-    AccountController(SchoolOffice office, SignIn signIn, SignedIn signedIn, PasswordResets resets, SecurityLog log, Entrance entrance) {
+    AccountController(SchoolOffice office, SignIn signIn, SignedIn signedIn, SecondStep secondStep, PasswordResets resets, SecurityLog log, Entrance entrance) {
         this.office = office;
         this.signIn = signIn;
         this.signedIn = signedIn;
+        this.secondStep = secondStep;
         this.resets = resets;
         this.log = log;
         this.entrance = entrance;
@@ -47,6 +50,7 @@ class AccountController {
         requireTeacher(viewer);
         model.addAttribute("places", signedIn.places(viewer, session.getId()));
         model.addAttribute("zone", office.zone(viewer.schoolId()));
+        model.addAttribute("stepSet", secondStep.isSet(viewer));
         model.addAttribute("leads", office.leads(viewer));
         model.addAttribute("changed", "password".equals(done));
         return "account/account";

@@ -5,6 +5,7 @@ import java.util.List;
 
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import org.mellowclass.app.securitylog.SecurityLog;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.Authentication;
 import org.springframework.security.core.authority.SimpleGrantedAuthority;
@@ -20,11 +21,13 @@ public class Entrance {
 
     private final SecurityContextRepository contexts;
     private final SessionAuthenticationStrategy sessions;
+    private final SecurityLog log;
     private final Clock clock;
 
-    Entrance(SecurityContextRepository contexts, SessionAuthenticationStrategy sessions, Clock clock) {
+    Entrance(SecurityContextRepository contexts, SessionAuthenticationStrategy sessions, SecurityLog log, Clock clock) {
         this.contexts = contexts;
         this.sessions = sessions;
+        this.log = log;
         this.clock = clock;
     }
 
@@ -32,6 +35,7 @@ public class Entrance {
         Authentication authentication = authentication(person);
         sessions.onAuthentication(authentication, request, response);
         keep(authentication, request, response);
+        log.note(person.schoolId(), SecurityLog.Kind.SIGNED_IN, person.id(), null, null);
     }
 
     /** Remembers that somebody who is in already has just proven again who they are. */

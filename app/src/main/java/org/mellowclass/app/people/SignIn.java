@@ -36,15 +36,17 @@ public class SignIn {
     private final PeopleMapper people;
     private final PasswordEncoder encoder;
     private final Clock clock;
+    private final SecondStep secondStep;
     private final SecurityLog log;
     private final String nobodysHash;
     private final Cache<String, Bucket> attempts =
             Caffeine.newBuilder().maximumSize(100_000).expireAfterAccess(REFILL).build();
 
-    SignIn(PeopleMapper people, PasswordEncoder encoder, Clock clock, SecurityLog log) {
+    SignIn(PeopleMapper people, PasswordEncoder encoder, Clock clock, SecondStep secondStep, SecurityLog log) {
         this.people = people;
         this.encoder = encoder;
         this.clock = clock;
+        this.secondStep = secondStep;
         this.log = log;
         this.nobodysHash = encoder.encode("nobody");
     }
@@ -52,6 +54,10 @@ public class SignIn {
     /** How an attempt ended. */
     public sealed interface Result {
         record Welcome(Person person) implements Result {
+        }
+
+        /** The password was right; a code is asked for. */
+        record SecondStepToCome(Person person) implements Result {
         }
 
         record Wrong() implements Result {
@@ -67,7 +73,22 @@ public class SignIn {
             return new Result.Wrong();
         }
         String account = email.strip().toLowerCase(Locale.ROOT);
-        return attempt("teachers", people.teacherByEmail(account).map(List::of).orElse(List.of()), password, laptop);
+        Result result = attempt("teachers", people.teacherByEmail(account).map(List::of).orElse(List.of()), password, laptop);
+        return result instanceof Result.Welcome welcome && secondStep.isSet(welcome.person()) ? new Result.SecondStepToCome(welcome.person()) : result;
+    }
+
+    /** The second step of somebody whose password was right. */
+    public Result secondStep(Person person, String code) {
+        Bucket tries = bucket(account(person.id()) + " code", ATTEMPTS, REFILL);
+        if (!tries.tryConsume(1)) {
+            return new Result.TooManyAttempts();
+        }
+        if (tooLong(code) || !secondStep.passes(person, code)) {
+            log.note(person.schoolId(), SecurityLog.Kind.REFUSED, null, person.id(), null);
+            return new Result.Wrong();
+        }
+        tries.addTokens(1);
+        return new Result.Welcome(person);
     }
 
     /**
@@ -143,7 +164,6 @@ public class SignIn {
         if (mark != null) {
             people.rememberLaptop(mark, match.get().id(), clock.instant());
         }
-        log.note(match.get().schoolId(), SecurityLog.Kind.SIGNED_IN, match.get().id(), null, null);
         return new Result.Welcome(match.get().person());
     }
 

@@ -1,11 +1,16 @@
 package org.mellowclass.app.people;
 
+import java.io.Serializable;
+import java.time.Clock;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 
 import jakarta.servlet.http.Cookie;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import jakarta.servlet.http.HttpSession;
 import org.mellowclass.app.store.RandomKey;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.ResponseCookie;
@@ -23,15 +28,19 @@ class SignInController {
     private static final String LAPTOP = "laptop";
     private static final Duration LAPTOP_KEPT = Duration.ofDays(400);
     private static final int LONGEST_SHOWN = 200;
+    private static final String AWAITED = "awaited";
+    private static final Duration AWAITED_FOR = Duration.ofMinutes(5);
 
     private final SignIn signIn;
     private final Access access;
     private final Entrance entrance;
+    private final Clock clock;
 
-    SignInController(SignIn signIn, Access access, Entrance entrance) {
+    SignInController(SignIn signIn, Access access, Entrance entrance, Clock clock) {
         this.signIn = signIn;
         this.access = access;
         this.entrance = entrance;
+        this.clock = clock;
     }
 
     /** Everybody's way home: a teacher's class board, a student's episode. */
@@ -76,6 +85,37 @@ class SignInController {
         return enter(signIn.student(code, name, passphrase, laptop(request, response)), model, request, response);
     }
 
+    /** Somebody whose password was right, and who has a while for the second step. */
+    private record Awaited(Person person, Instant until) implements Serializable {
+    }
+
+    @GetMapping("/sign-in/code")
+    String code(HttpServletRequest request) {
+        return awaited(request).isPresent() ? "people/code" : "redirect:/sign-in?as=teacher";
+    }
+
+    @PostMapping("/sign-in/code")
+    String code(@RequestParam(defaultValue = "") String code, Model model, HttpServletRequest request, HttpServletResponse response) {
+        Optional<Person> awaited = awaited(request);
+        if (awaited.isEmpty()) {
+            return "redirect:/sign-in?as=teacher";
+        }
+        SignIn.Result result = signIn.secondStep(awaited.get(), code);
+        if (result instanceof SignIn.Result.Welcome welcome) {
+            request.getSession().removeAttribute(AWAITED);
+            entrance.welcome(welcome.person(), request, response);
+            return "redirect:/";
+        }
+        model.addAttribute("problem", problem(result));
+        return "people/code";
+    }
+
+    private Optional<Person> awaited(HttpServletRequest request) {
+        HttpSession session = request.getSession(false);
+        return session != null && session.getAttribute(AWAITED) instanceof Awaited awaited && awaited.until.isAfter(clock.instant())
+                ? Optional.of(awaited.person) : Optional.empty();
+    }
+
     /** The mark of a laptop: nameless, and the only thing that stays on it when somebody signs out. */
     private static String laptop(HttpServletRequest request, HttpServletResponse response) {
         Cookie known = WebUtils.getCookie(request, LAPTOP);
@@ -97,8 +137,15 @@ class SignInController {
             entrance.welcome(welcome.person(), request, response);
             return "redirect:/";
         }
-        model.addAttribute("problem",
-                result instanceof SignIn.Result.TooManyAttempts ? "sign-in.too-many" : "sign-in.wrong");
+        if (result instanceof SignIn.Result.SecondStepToCome step) {
+            request.getSession().setAttribute(AWAITED, new Awaited(step.person(), clock.instant().plus(AWAITED_FOR)));
+            return "redirect:/sign-in/code";
+        }
+        model.addAttribute("problem", problem(result));
         return "people/sign-in";
+    }
+
+    private static String problem(SignIn.Result result) {
+        return result instanceof SignIn.Result.TooManyAttempts ? "sign-in.too-many" : "sign-in.wrong";
     }
 }

@@ -29,30 +29,40 @@ public final class Pcm16 {
 
     /** {@code frames} frames of {@code block[channel][0 …]}, interleaved. */
     public static byte[] interleaved(float[][] block, int frames) {
-        short[] samples = new short[frames * block.length];
-        interleave(block, frames, samples);
-        ByteBuffer bytes = ByteBuffer.allocate(2 * samples.length).order(ByteOrder.LITTLE_ENDIAN);
-        bytes.asShortBuffer().put(samples);
+        ByteBuffer bytes = ByteBuffer.allocate(2 * block.length * frames).order(ByteOrder.LITTLE_ENDIAN);
+        interleave(block, frames, bytes);
         return bytes.array();
     }
 
-    /** The same into an array with room for them. */
-    static void interleave(float[][] block, int frames, short[] into) {
+    /** The same into a little-endian buffer with room for them; its position stays. */
+    static void interleave(float[][] block, int frames, ByteBuffer into) {
         if (block.length == 2) {
-            // most sounds: in a loop that the compiler can unroll
-            float[] left = block[0];
-            float[] right = block[1];
+            // most sounds: in loops without a branch, which the compiler does several at a time, and a store for each frame
+            float[] left = whole(block[0], frames);
+            float[] right = whole(block[1], frames);
+            int[] pairs = new int[frames];
             for (int i = 0; i < frames; i++) {
-                into[2 * i] = of(left[i]);
-                into[2 * i + 1] = of(right[i]);
+                pairs[i] = Float.floatToRawIntBits(left[i]) & 0xFFFF | Float.floatToRawIntBits(right[i]) << 16;
             }
+            into.asIntBuffer().put(pairs);
             return;
         }
+        short[] samples = new short[frames * block.length];
         for (int c = 0; c < block.length; c++) {
             for (int i = 0; i < frames; i++) {
-                into[i * block.length + c] = of(block[c][i]);
+                samples[i * block.length + c] = of(block[c][i]);
             }
         }
+        into.asShortBuffer().put(samples);
+    }
+
+    /** Samples as {@link #of} has them, in the low bits of floats. */
+    private static float[] whole(float[] samples, int frames) {
+        float[] whole = new float[frames];
+        for (int i = 0; i < frames; i++) {
+            whole[i] = Math.max(-32768f, Math.min(32767f, samples[i] * 32768f)) + WHOLE;
+        }
+        return whole;
     }
 
     /** The largest amplitude of little-endian 16-bit samples, from 0 to 1. */

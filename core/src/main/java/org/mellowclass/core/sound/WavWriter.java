@@ -26,7 +26,6 @@ public final class WavWriter implements SampleSink, Closeable {
     private final SampleFormat format;
     private long bytes;
     private ByteBuffer buffer = ByteBuffer.allocate(0);
-    private short[] shorts = new short[0];
     private float[] floats = new float[0];
 
     private WavWriter(FileChannel channel, int channels, int sampleRate, SampleFormat format) {
@@ -65,9 +64,7 @@ public final class WavWriter implements SampleSink, Closeable {
             }
             buffer.asFloatBuffer().put(floats, 0, samples);
         } else {
-            shorts = shorts.length < samples ? new short[samples] : shorts;
-            Pcm16.interleave(block, frames, shorts);
-            buffer.asShortBuffer().put(shorts, 0, samples);
+            Pcm16.interleave(block, frames, buffer);
         }
         while (buffer.hasRemaining()) {
             channel.write(buffer);

@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.file.Files;
 import java.nio.file.Path;
 
@@ -79,5 +81,19 @@ class WavTest {
             SampleSink.drain(signal.stream(), writer);
         }
         return file;
+    }
+
+    /** Two sides go another way than one or three, to the same values. */
+    @Test
+    void samples_of_two_sides_are_rounded_and_held_at_full_scale_as_any_others() {
+        float[] left = {0, 1, -1, 1.5f, -7, 0.49f / 32768, 0.51f / 32768, -0.51f / 32768, 32766.5f / 32768, -32767.4f / 32768, Float.POSITIVE_INFINITY};
+        float[] right = {-0.25f, 0.75f / 32768, Float.NEGATIVE_INFINITY, 1e-30f, 0.5f, -0.5f, 0.1f, 0.2f, 0.3f, 0.4f, 1};
+        ByteBuffer both = ByteBuffer.wrap(Pcm16.interleaved(new float[][] {left, right}, left.length)).order(ByteOrder.LITTLE_ENDIAN);
+        for (int i = 0; i < left.length; i++) {
+            for (float sample : new float[] {left[i], right[i]}) {
+                long nearest = Math.round(Math.rint(sample * 32768.0));
+                assertThat(both.getShort()).as("sample %s", sample).isEqualTo((short) Math.max(-32768, Math.min(32767, nearest)));
+            }
+        }
     }
 }
