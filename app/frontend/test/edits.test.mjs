@@ -91,3 +91,17 @@ test('what stands at a time hears where times have gone, with the tracks as they
   await edits.load();
   assert.deepEqual(moved, [[['3'], []]], 'maps from another revision than the one that is shown move nothing');
 });
+
+test('when the stream of news comes back, the page asks for what it has missed', async () => {
+  let stream;
+  globalThis.EventSource = class { constructor() { stream = this; } };
+  const edits = await editsAt(5);
+  const news = [];
+  edits.follow(newer => news.push(newer));
+  stream.onopen();
+  server = async () => answer(view(8, 5));
+  stream.onopen();
+  await edits.edit({ type: 'soften' });
+  assert.deepEqual(news, [true]);
+  assert.equal(edits.timeline.revision, 8);
+});

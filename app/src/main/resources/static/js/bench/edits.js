@@ -79,6 +79,13 @@ export class Edits {
    */
   follow(onNewer) {
     const stream = new EventSource(`${this.#episode}/live`);
+    let opened = false;
+    stream.onopen = () => {
+      if (opened) {
+        this.#catchUp(onNewer);
+      }
+      opened = true;
+    };
     stream.onmessage = ({ data }) => {
       // behind what is being sent, so that this page's own edits are known by then
       this.#queue = this.#queue.then(async () => {
@@ -89,6 +96,17 @@ export class Edits {
         }
       }).catch(() => {});
     };
+  }
+
+  /** What happened while the stream was away is not told again. @param {(newer: boolean) => void} onNewer */
+  #catchUp(onNewer) {
+    this.#queue = this.#queue.then(async () => {
+      const before = this.timeline?.revision;
+      await this.load();
+      if (before !== undefined) {
+        onNewer(this.timeline.revision > before);
+      }
+    }).catch(() => {});
   }
 
   #soundsOnTheirWay() {

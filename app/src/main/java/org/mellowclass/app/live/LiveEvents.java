@@ -19,6 +19,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.event.ContextClosedEvent;
 import org.springframework.context.event.EventListener;
+import org.springframework.dao.DataAccessException;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
@@ -144,6 +145,14 @@ public class LiveEvents {
 
     @Scheduled(fixedDelayString = "PT0.5S")
     void tell() {
+        try {
+            tellWhatIsNew();
+        } catch (DataAccessException away) {
+            LOG.warn("what is new cannot be told now: {}", away.getClass().getSimpleName());
+        }
+    }
+
+    private void tellWhatIsNew() {
         if (newest < 0) {
             newest = events.newest();
         }
