@@ -6,6 +6,7 @@ import java.util.Map;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import jakarta.servlet.http.HttpSession;
+import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Entrance;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolOffice;
@@ -13,7 +14,7 @@ import org.mellowclass.app.people.SecondStep;
 import org.mellowclass.app.people.SignIn;
 import org.mellowclass.app.people.SignedIn;
 import org.mellowclass.app.securitylog.SecurityLog;
-import org.mellowclass.app.web.NotFound;
+import org.mellowclass.app.web.OwnPath;
 import org.mellowclass.app.web.Refusal;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
@@ -27,6 +28,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 @Controller
 class AccountController {
 
+    private final Access access;
     private final SchoolOffice office;
     private final SignIn signIn;
     private final SignedIn signedIn;
@@ -35,7 +37,8 @@ class AccountController {
     private final SecurityLog log;
     private final Entrance entrance;
 
-    AccountController(SchoolOffice office, SignIn signIn, SignedIn signedIn, SecondStep secondStep, PasswordResets resets, SecurityLog log, Entrance entrance) {
+    AccountController(Access access, SchoolOffice office, SignIn signIn, SignedIn signedIn, SecondStep secondStep, PasswordResets resets, SecurityLog log, Entrance entrance) {
+        this.access = access;
         this.office = office;
         this.signIn = signIn;
         this.signedIn = signedIn;
@@ -47,7 +50,7 @@ class AccountController {
 
     @GetMapping("/account")
     String page(@AuthenticationPrincipal Person viewer, HttpSession session, @RequestParam(defaultValue = "") String done, Model model) {
-        requireTeacher(viewer);
+        access.requireTeacher(viewer);
         model.addAttribute("places", signedIn.places(viewer, session.getId()));
         model.addAttribute("zone", office.zone(viewer.schoolId()));
         model.addAttribute("stepSet", secondStep.isSet(viewer));
@@ -60,7 +63,7 @@ class AccountController {
     @PostMapping("/account/password")
     String change(@AuthenticationPrincipal Person viewer, HttpSession session, @RequestParam(defaultValue = "") String current,
                   @RequestParam(defaultValue = "") String password) {
-        requireTeacher(viewer);
+        access.requireTeacher(viewer);
         if (!signIn.proves(viewer, current)) {
             throw Refusal.unfit("account.CURRENT");
         }
@@ -72,7 +75,7 @@ class AccountController {
 
     @PostMapping("/account/elsewhere/end")
     String endElsewhere(@AuthenticationPrincipal Person viewer, HttpSession session, @RequestParam(required = false) String handle) {
-        requireTeacher(viewer);
+        access.requireTeacher(viewer);
         signedIn.endOthers(viewer, session.getId(), handle);
         log.note(viewer.schoolId(), SecurityLog.Kind.ENDED_ELSEWHERE, viewer.id(), null, null);
         return "redirect:/account";
@@ -86,7 +89,7 @@ class AccountController {
             return asked(next, true, model);
         }
         entrance.proven(viewer, request, response);
-        return "redirect:" + ownPath(next);
+        return "redirect:" + OwnPath.of(next);
     }
 
     @GetMapping("/again")
@@ -96,14 +99,9 @@ class AccountController {
 
     private static String asked(String next, boolean wrong, Model model) {
         model.addAttribute("action", "/again");
-        model.addAttribute("fields", Map.of("next", List.of(ownPath(next))));
+        model.addAttribute("fields", Map.of("next", List.of(OwnPath.of(next))));
         model.addAttribute("wrong", wrong);
         return "people/again";
-    }
-
-    /** Never leads to another site. */
-    private static String ownPath(String next) {
-        return next.matches("/[A-Za-z0-9._-][A-Za-z0-9/._-]{0,300}") ? next : "/";
     }
 
     @GetMapping("/sign-in/forgotten")
@@ -131,11 +129,5 @@ class AccountController {
     String set(@PathVariable String resetKey, @RequestParam(defaultValue = "") String password) {
         resets.set(resetKey, password);
         return "redirect:/sign-in?as=teacher";
-    }
-
-    private static void requireTeacher(Person viewer) {
-        if (!viewer.isTeacher()) {
-            throw new NotFound();
-        }
     }
 }

@@ -11,11 +11,11 @@ import com.google.zxing.WriterException;
 import com.google.zxing.common.BitMatrix;
 import com.google.zxing.qrcode.QRCodeWriter;
 import jakarta.servlet.http.HttpSession;
+import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.ProvenLately;
 import org.mellowclass.app.people.SecondStep;
 import org.mellowclass.app.securitylog.SecurityLog;
-import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
@@ -30,10 +30,12 @@ class SecondStepController {
 
     private static final String OFFERED = "offeredSecret";
 
+    private final Access access;
     private final SecondStep secondStep;
     private final SecurityLog log;
 
-    SecondStepController(SecondStep secondStep, SecurityLog log) {
+    SecondStepController(Access access, SecondStep secondStep, SecurityLog log) {
+        this.access = access;
         this.secondStep = secondStep;
         this.log = log;
     }
@@ -42,9 +44,7 @@ class SecondStepController {
     @ProvenLately
     @GetMapping("/account/second-step")
     String page(@AuthenticationPrincipal Person viewer, HttpSession session, Model model) {
-        if (!viewer.isTeacher()) {
-            throw new NotFound();
-        }
+        access.requireTeacher(viewer);
         if (!(session.getAttribute(OFFERED) instanceof String)) {
             session.setAttribute(OFFERED, secondStep.offer());
         }
@@ -59,9 +59,7 @@ class SecondStepController {
     @ProvenLately
     @PostMapping("/account/second-step")
     String set(@AuthenticationPrincipal Person viewer, HttpSession session, @RequestParam(defaultValue = "") String code, Model model) {
-        if (!viewer.isTeacher()) {
-            throw new NotFound();
-        }
+        access.requireTeacher(viewer);
         Optional<String> offKey = session.getAttribute(OFFERED) instanceof String secret ? secondStep.set(viewer, secret, code) : Optional.empty();
         if (offKey.isEmpty()) {
             throw Refusal.unfit("account.CODE");
@@ -75,9 +73,7 @@ class SecondStepController {
     @ProvenLately
     @PostMapping("/account/second-step/end")
     String end(@AuthenticationPrincipal Person viewer) {
-        if (!viewer.isTeacher()) {
-            throw new NotFound();
-        }
+        access.requireTeacher(viewer);
         secondStep.end(viewer);
         log.note(viewer.schoolId(), SecurityLog.Kind.SECOND_STEP, viewer.id(), null, "off");
         return "redirect:/account";

@@ -1,7 +1,6 @@
 package org.mellowclass.app.disk;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -45,7 +44,8 @@ public class DiskRoom implements LargeBodies {
         @Bean
         @ConditionalOnMissingBean
         FreeSpace freeSpace(MellowProperties properties) {
-            return () -> Files.getFileStore(properties.folder()).getUsableSpace();
+            // of the file itself: a file store is looked up among mounts, which a container may not see
+            return () -> properties.folder().toFile().getUsableSpace();
         }
     }
 

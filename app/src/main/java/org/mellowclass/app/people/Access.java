@@ -82,6 +82,13 @@ public class Access {
                 : people.classOfStudent(viewer.id(), classId).orElseThrow(NotFound::new);
     }
 
+    /** Lets through who teaches. */
+    public void requireTeacher(Person viewer) {
+        if (!viewer.isTeacher()) {
+            throw new NotFound();
+        }
+    }
+
     /** Lets through who leads their school. */
     public void requireLead(Person viewer) {
         if (!viewer.isTeacher() || !people.leads(viewer.id())) {

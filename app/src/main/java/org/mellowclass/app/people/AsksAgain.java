@@ -1,6 +1,5 @@
 package org.mellowclass.app.people;
 
-import java.net.URI;
 import java.time.Clock;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -9,6 +8,7 @@ import java.util.Set;
 
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import org.mellowclass.app.web.OwnPath;
 import org.springframework.http.HttpMethod;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.Authentication;
@@ -54,7 +54,7 @@ class AsksAgain implements HandlerInterceptor, WebMvcConfigurer {
             return true;
         }
         if (request.getHeader("HX-Request") != null) {
-            response.setHeader("HX-Redirect", "/again?next=" + pathOf(request.getHeader("HX-Current-URL")));
+            response.setHeader("HX-Redirect", "/again?next=" + OwnPath.of(request.getHeader("HX-Current-URL")));
             response.setStatus(HttpStatus.NO_CONTENT.value());
             return false;
         }
@@ -79,15 +79,5 @@ class AsksAgain implements HandlerInterceptor, WebMvcConfigurer {
             }
         });
         return fields;
-    }
-
-    /** The path of a page of this application; its start if it is none. */
-    static String pathOf(String address) {
-        try {
-            String path = address == null ? "/" : URI.create(address).getPath();
-            return path != null && path.matches("/[A-Za-z0-9._-][A-Za-z0-9/._-]{0,300}") ? path : "/";
-        } catch (IllegalArgumentException notAnAddress) {
-            return "/";
-        }
     }
 }

@@ -1,8 +1,5 @@
 package org.mellowclass.app.testing;
 
-import java.io.IOException;
-import java.nio.file.Files;
-
 import org.mellowclass.app.MellowProperties;
 import org.mellowclass.app.disk.FreeSpace;
 import org.springframework.boot.test.context.TestComponent;
@@ -19,8 +16,8 @@ public class Disk implements FreeSpace {
     }
 
     @Override
-    public long bytes() throws IOException {
-        return pretended >= 0 ? pretended : Files.getFileStore(properties.folder()).getUsableSpace();
+    public long bytes() {
+        return pretended >= 0 ? pretended : properties.folder().toFile().getUsableSpace();
     }
 
     /** Work that finds so much free. */
