@@ -42,7 +42,7 @@ class SetUpTest extends BrowserTest {
         page.getByLabel("Its time zone").fill("Europe/Dublin");
         page.getByLabel("What the class calls you").fill("Mr Rush");
         page.getByLabel("E-mail").fill("rush@withy.example");
-        page.getByLabel("Password, ten letters or more").fill("reeds in the wind");
+        page.getByLabel("Password, twelve letters or more").fill("reeds in the wind");
         page.getByText("Make the school").last().click();
         page.getByLabel("What is your class called?").fill("7 Curlew");
         page.getByText("Make the class").click();
@@ -131,7 +131,7 @@ class SetUpTest extends BrowserTest {
         colleague.navigate(link);
         assertAccessible(colleague);
         colleague.getByLabel("What the class calls you").fill("Ms Moor");
-        colleague.getByLabel("Password, ten letters or more").fill("heather and gorse");
+        colleague.getByLabel("Password, twelve letters or more").fill("heather and gorse");
         colleague.getByText("Come in").click();
         colleague.waitForURL("**/classes/*");
     }
