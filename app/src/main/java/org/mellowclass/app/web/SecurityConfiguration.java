@@ -5,6 +5,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
 
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
 import org.springframework.beans.factory.annotation.Qualifier;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -38,7 +40,10 @@ import org.springframework.security.web.util.matcher.RequestHeaderRequestMatcher
 import org.springframework.security.web.util.matcher.RequestMatcher;
 import org.springframework.session.jdbc.MySqlJdbcIndexedSessionRepositoryCustomizer;
 import org.springframework.transaction.support.TransactionOperations;
+import org.springframework.web.servlet.FlashMap;
+import org.springframework.web.servlet.FlashMapManager;
 import org.springframework.web.servlet.HandlerExceptionResolver;
+import org.springframework.web.servlet.support.AbstractFlashMapManager;
 
 /** Who has to be signed in, and what browsers are told. Whose things are whose is checked in the services. */
 @Configuration
@@ -67,6 +72,22 @@ class SecurityConfiguration {
     @Bean(defaultCandidate = false)
     TransactionOperations springSessionTransactionOperations() {
         return TransactionOperations.withoutTransaction();
+    }
+
+    /** Nothing is carried from one request to the next: Spring MVC would look into the session for it at every request, for files too. */
+    @Bean
+    FlashMapManager flashMapManager() {
+        return new AbstractFlashMapManager() {
+            @Override
+            protected List<FlashMap> retrieveFlashMaps(HttpServletRequest request) {
+                return null;
+            }
+
+            @Override
+            protected void updateFlashMaps(List<FlashMap> maps, HttpServletRequest request, HttpServletResponse response) {
+                throw new IllegalStateException("nothing is kept for a next request");
+            }
+        };
     }
 
     @Bean
