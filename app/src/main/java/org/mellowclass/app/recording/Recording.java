@@ -124,7 +124,10 @@ public class Recording {
         if (start.restOf != null && takes.find(start.restOf).filter(take -> take.episodeId() == episodeId && take.state() == Take.State.ERASED).isPresent()) {
             throw Refusal.conflict("take.ERASED");
         }
-        requireRoom(episode);
+        if (start.restOf == null) {
+            // what was spoken already is taken, whatever the share
+            requireRoom(episode);
+        }
         int number = takes.count(episode.id(), Take.Origin.RECORDED) + 1;
         String uploadKey = RandomKey.next();
         Long line = start.lineId != null && takes.isLineOf(start.lineId, episodeId) ? start.lineId : null;

@@ -72,6 +72,9 @@ class DiskRoomTest {
         disk.with(600 * MB, () -> mvc.perform(post("/episodes/" + school.episodeId() + "/files").with(As.person(school.student())).with(csrf())
                 .header("Upload-Length", 50 * MB).header("Upload-Metadata", "trackName Tm9vcg==")).andExpect(status().isCreated()));
         disk.with(100 * MB, () -> assertThat(recording.begin(school.student(), school.episodeId(), Recording.Start.on("Noor", 48_000)).takeId()).isPositive());
+        long begun = recording.begin(school.student(), school.episodeId(), Recording.Start.on("Noor", 48_000)).takeId();
+        disk.with(10 * MB, () -> assertThat(recording.begin(school.student(), school.episodeId(),
+                new Recording.Start("Noor", 48_000, 0, null, null, Set.of(), Set.of(), null, null, begun)).takeId()).as("the rest of what was spoken").isPositive());
         disk.with(10 * MB, () -> assertThatThrownBy(() -> recording.begin(school.student(), school.episodeId(), Recording.Start.on("Noor", 48_000)))
                 .isInstanceOf(Refusal.class).hasMessage("disk.RECORDING"));
     }
