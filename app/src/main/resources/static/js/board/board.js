@@ -1,6 +1,7 @@
 // The class board follows what the crews do: it asks again when it hears of a change, at most once a second, and never while
 // somebody is choosing in it.
 import { byId } from '../shared/elements.js';
+import { follow } from '../shared/live.js';
 
 const board = () => byId('now');
 const AT_MOST_MS = 1000;
@@ -27,4 +28,4 @@ function refresh() {
   }, AT_MOST_MS);
 }
 
-new EventSource(board().dataset.live ?? '').onmessage = refresh;
+follow(board(), refresh);

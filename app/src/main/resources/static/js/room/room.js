@@ -3,6 +3,7 @@ import { Preview } from '../page/preview.js';
 import { buttonById, byId, fieldById, selectById, sourceOf, within } from '../shared/elements.js';
 import { getJson, postJson } from '../shared/http.js';
 import { limitsOf } from '../shared/level-scale.js';
+import { follow } from '../shared/live.js';
 import { RATE, fineClock } from '../shared/time.js';
 import { attachBringIn } from '../takes/bring-in.js';
 import { flagTake, onSending, sendTake, unsentSeconds } from '../takes/sending.js';
@@ -290,8 +291,7 @@ function attachRecorder(section) {
   listDevices();
 }
 
-const turn = () => byId('turn');
-new EventSource(turn().dataset.live ?? '').onmessage = () => window.htmx.trigger(turn(), 'refresh');
+follow(byId('turn'), () => window.htmx.trigger(byId('turn'), 'refresh'));
 
 const recorder = byId('recorder');
 if (recorder) {

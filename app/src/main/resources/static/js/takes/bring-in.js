@@ -80,14 +80,14 @@ export function attachBringIn(episodeId, refreshTakes) {
 
   /** @param {Chosen} each */
   function forget(each) {
-    each.keptAs.then(forgetFile);
     each.wish = null;
+    return each.keptAs.then(forgetFile);
   }
 
   /** Sends one file; resolves to words of refusal, or null. @param {Chosen} each @param {import('./kept-files.js').KeptFile} where */
   async function send(each, where) {
     if (each.file.size > MOST_BYTES) {
-      forget(each);
+      await forget(each);
       return 'This file is larger than 2 GB. Bring in a shorter part.';
     }
     const refused = await sendFile(episodeId, where, part => {
@@ -96,9 +96,9 @@ export function attachBringIn(episodeId, refreshTakes) {
     }, trouble => {
       each.words = trouble ? 'The network is gone. It goes on by itself.' : '';
       draw();
-    });
-    if (!refused?.later) {
-      forget(each);
+    }, () => forget(each));
+    if (refused && !refused.later) {
+      await forget(each);
     }
     return refused?.words ?? null;
   }

@@ -19,16 +19,15 @@ const body = response => {
  *
  * @param {string} episodeId
  * @param {{ file: File, trackName: string, placing: string }} wish
- * @param {(part: number) => void} onProgress @param {(trouble: boolean) => void} onTrouble
+ * @param {(part: number) => void} onProgress @param {(trouble: boolean) => void} onTrouble @param {() => Promise<unknown>} onHere once all of it has arrived
  * @returns {Promise<{ words: string, later: boolean } | null>}
  */
-export function sendFile(episodeId, { file, trackName, placing }, onProgress, onTrouble) {
+export function sendFile(episodeId, { file, trackName, placing }, onProgress, onTrouble, onHere) {
   return new Promise(resolve => {
     const upload = new window.tus.Upload(file, {
       endpoint: `/episodes/${episodeId}/files`,
       chunkSize: PART_BYTES,
       retryDelays: RETRY_MS,
-      removeFingerprintOnSuccess: true,
       // the same file for another track or place is another upload
       fingerprint: async () => ['mellow', episodeId, file.name, file.size, file.lastModified, trackName, placing].join('/'),
       metadata: { filename: file.name, trackName, placing },
@@ -52,7 +51,15 @@ export function sendFile(episodeId, { file, trackName, placing }, onProgress, on
         const status = answer.getStatus();
         resolve({ words: wordsFor(status, body(answer)), later: status === 401 || status === 403 || status >= 500 });
       },
-      onSuccess: () => resolve(null),
+      // first let go of by the laptop, then by the storage of uploads: a page that is left in between does not begin it again
+      onSuccess: async () => {
+        await onHere();
+        const [here] = await upload.findPreviousUploads();
+        if (here) {
+          await upload.options.urlStorage?.removeUpload(here.urlStorageKey);
+        }
+        resolve(null);
+      },
     });
     async function go() {
       const [earlier] = await upload.findPreviousUploads();

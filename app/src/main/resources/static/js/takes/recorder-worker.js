@@ -1,17 +1,15 @@
 // Alone does storage and network for takes, off the page's thread. Samples come straight from the audio thread; chunks of one
 // second are kept in IndexedDB until the server has acknowledged them, and the second that is growing is kept too, so that a
 // killed tab loses next to nothing. Takes that an earlier page could not finish are finished here, whoever is signed in.
-import { Ended, finish, sendChunk, sendFlags, sign } from './delivery.js';
+import { finish } from './delivery.js';
 import { KeptTakes } from './kept-takes.js';
+import { GROWING_MS, RecordingTake } from './recording-take.js';
 
-const GROWING_MS = 250;
 // one interval, one block of the audio thread, and the writing
 const MOST_LOST_MS = 2 * GROWING_MS;
-const SIGN_MS = 20_000;
 const ASK_FOR_REST_MS = 60_000;
 
 /** @typedef {import('./kept-takes.js').Take} Take */
-/** @typedef {import('./kept-takes.js').Chunk} Chunk */
 
 const opening = KeptTakes.open();
 /** @type {KeptTakes} set before anything is done */
@@ -25,104 +23,6 @@ const lockOf = takeId => `mellow-take-${takeId}`;
 const tell = message => postMessage(message);
 /** @param {boolean} trouble */
 const onTrouble = trouble => tell({ type: 'trouble', trouble });
-
-class RecordingTake {
-  /** @type {Float32Array[]} */
-  #samples = [];
-  #waiting = 0;
-  #keptAt = 0;
-  /** @type {Map<number, Chunk>} */
-  #unsent = new Map();
-  /** @type {Promise<unknown>} */
-  #keeping = Promise.resolve();
-  /** @type {Promise<unknown>} */
-  #sending = Promise.resolve();
-
-  /** @param {import('./kept-takes.js').BegunTake} take */
-  constructor(take) {
-    /** @type {Take} */
-    this.take = { ...take, chunks: 0, frames: 0, flags: [] };
-    this.#keeping = kept.putTake(this.take);
-    this.signing = setInterval(() => this.#unsent.size === 0 && sign(this.take), SIGN_MS);
-  }
-
-  get unsentSeconds() {
-    return this.#unsent.size + this.#waiting / this.take.rate;
-  }
-
-  /** @param {Float32Array} samples */
-  add(samples) {
-    this.#samples.push(samples);
-    this.#waiting += samples.length;
-    const now = performance.now();
-    if (this.#waiting >= this.take.rate) {
-      this.#cut();
-    } else if (now - this.#keptAt > GROWING_MS) {
-      this.#keptAt = now;
-      this.#keep(this.#chunk(), this.take.frames + this.#waiting, this.take.chunks + 1);
-    }
-    this.#tellState();
-  }
-
-  /** Keeps a flag; it is sent now, or with what follows. @param {number} frame */
-  flag(frame) {
-    this.take.flags.push(frame);
-    this.#keeping = this.#keeping.then(() => kept.putTake({ ...this.take }));
-    this.#sending = this.#sending.then(() => sendFlags(this.take)).catch(() => {});
-  }
-
-  /** Cuts what is left; resolves when everything has been kept. */
-  async last() {
-    if (this.#waiting > 0) {
-      this.#cut();
-    }
-    clearInterval(this.signing);
-    await this.#keeping;
-    await this.#sending;
-    return { ...this.take };
-  }
-
-  #chunk() {
-    const pcm = new Int16Array(this.#waiting);
-    let at = 0;
-    for (const samples of this.#samples) {
-      for (const sample of samples) {
-        pcm[at++] = Math.max(-32768, Math.min(32767, Math.round(sample * 32768)));
-      }
-    }
-    return { takeId: this.take.takeId, number: this.take.chunks, firstFrame: this.take.frames, pcm: pcm.buffer };
-  }
-
-  #cut() {
-    const chunk = this.#chunk();
-    this.take.frames += this.#waiting;
-    this.take.chunks++;
-    this.#samples = [];
-    this.#waiting = 0;
-    this.#unsent.set(chunk.number, chunk);
-    this.#keep(chunk, this.take.frames, this.take.chunks);
-    this.#sending = this.#sending.then(() => this.#keeping).then(() => sendChunk(kept, this.take, chunk, onTrouble)).catch(problem => {
-      // a take that was ended elsewhere: what is left stays kept here, and finish() says so
-      if (!(problem instanceof Ended)) {
-        throw problem;
-      }
-    }).then(() => {
-      this.#unsent.delete(chunk.number);
-      this.#tellState();
-    });
-  }
-
-  /** Keeps a chunk, and with it how long the take is by now. @param {Chunk} chunk @param {number} frames @param {number} chunks */
-  #keep(chunk, frames, chunks) {
-    const take = { ...this.take, frames, chunks };
-    this.#keeping = this.#keeping.then(() => kept.putChunk(chunk)).then(() => kept.putTake(take));
-  }
-
-  #tellState() {
-    tell({ type: 'state', frames: this.take.frames + this.#waiting, unsentSeconds: this.unsentSeconds,
-      storageWorks: kept.storageWorks });
-  }
-}
 
 /** A take whose page was killed: what was said since its growing second was last kept is missing, and told as missing. @param {Take} take */
 const withItsEndMissing = take => ({ ...take, frames: take.frames + Math.round(take.rate * MOST_LOST_MS / 1000) });
@@ -157,7 +57,7 @@ async function finishLeftovers() {
 /** @param {{ take: import('./kept-takes.js').BegunTake, samples: MessagePort }} message */
 async function record({ take, samples }) {
   await navigator.locks.request(lockOf(take.takeId), async () => {
-    current = new RecordingTake(take);
+    current = new RecordingTake(take, kept, tell);
     const recording = current;
     const finished = new Promise(resolve => {
       samples.onmessage = ({ data }) => {

@@ -30,6 +30,7 @@ import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
+import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 
 /**
@@ -117,14 +118,38 @@ class FilesInParts {
     }
 
     /** A file on its way, for its crew. */
-    IncomingFile find(Person viewer, String key) {
+    private IncomingFile find(Person viewer, String key) {
         IncomingFile file = rows.find(key).orElseThrow(NotFound::new);
         access.ownEpisode(viewer, file.episodeId);
         return file;
     }
 
-    /** How much of it is here. */
-    long arrived(IncomingFile file) throws IOException {
+    /** How much is here of a file of so many bytes. */
+    record Progress(long here, long bytes) {
+    }
+
+    /**
+     * How far a file has come.
+     *
+     * @throws Refusal 423 while a part is being taken: the last one makes a take of the file, which is neither here nor there meanwhile
+     */
+    Progress progress(Person viewer, String key) throws IOException {
+        hold(key);
+        try {
+            IncomingFile file = find(viewer, key);
+            return new Progress(arrived(file), file.bytes);
+        } finally {
+            busy.remove(key);
+        }
+    }
+
+    private void hold(String key) {
+        if (!busy.add(key)) {
+            throw new Refusal(HttpStatus.LOCKED, "take.PART_IS_COMING");
+        }
+    }
+
+    private long arrived(IncomingFile file) throws IOException {
         if (file.takeId != null) {
             return file.bytes;
         }
@@ -142,11 +167,10 @@ class FilesInParts {
      * @param offset where the part begins: where the one before has ended
      */
     long add(Person viewer, String key, long offset, InputStream part) throws IOException {
-        IncomingFile file = find(viewer, key);
-        if (!busy.add(key)) {
-            throw Refusal.conflict("take.PART_IS_COMING");
-        }
+        find(viewer, key);
+        hold(key);
         try {
+            IncomingFile file = find(viewer, key);
             if (arrived(file) != offset) {
                 throw Refusal.conflict("take.WRONG_PART");
             }

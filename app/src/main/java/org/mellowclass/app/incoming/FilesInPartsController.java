@@ -8,7 +8,7 @@ import java.util.Base64;
 import java.util.Map;
 import java.util.stream.Collectors;
 
-import org.mellowclass.app.incoming.FilesInParts.IncomingFile;
+import org.mellowclass.app.incoming.FilesInParts.Progress;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.web.Refusal;
@@ -54,9 +54,9 @@ class FilesInPartsController {
 
     @RequestMapping(path = "/files/{uploadKey}", method = RequestMethod.HEAD)
     ResponseEntity<Void> arrived(@AuthenticationPrincipal Person viewer, @PathVariable String uploadKey) throws IOException {
-        IncomingFile file = files.find(viewer, uploadKey);
-        return ResponseEntity.ok().header(TUS_RESUMABLE, VERSION).header(UPLOAD_OFFSET, Long.toString(files.arrived(file)))
-                .header(UPLOAD_LENGTH, Long.toString(file.bytes())).cacheControl(CacheControl.noStore()).build();
+        Progress progress = files.progress(viewer, uploadKey);
+        return ResponseEntity.ok().header(TUS_RESUMABLE, VERSION).header(UPLOAD_OFFSET, Long.toString(progress.here()))
+                .header(UPLOAD_LENGTH, Long.toString(progress.bytes())).cacheControl(CacheControl.noStore()).build();
     }
 
     @PatchMapping("/files/{uploadKey}")

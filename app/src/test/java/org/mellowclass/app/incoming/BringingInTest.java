@@ -17,13 +17,17 @@ import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.jsonPath;
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
 
+import java.io.ByteArrayInputStream;
+import java.io.FilterInputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.List;
@@ -93,6 +97,8 @@ class BringingInTest {
     private JdbcClient database;
     @Autowired
     private BringingIn bringingIn;
+    @Autowired
+    private FilesInParts parts;
     @Autowired
     private Bench bench;
     @Autowired
@@ -294,6 +300,31 @@ class BringingInTest {
         });
         assertThat(part(location, school.student(), file.length, new byte[0]).getStatus()).as("its answer was lost").isEqualTo(204);
         assertThat(takes.ofEpisode(school.student(), school.episodeId())).hasSize(1);
+    }
+
+    @Test
+    void whoever_asks_while_the_last_part_comes_asks_again_and_does_not_begin_anew() throws Exception {
+        byte[] file = Files.readAllBytes(Schools.write(Schools.speech(), folder.resolve("a.wav")));
+        String location = begun(file.length, "Noor");
+        List<Integer> answers = new ArrayList<>();
+        InputStream coming = new FilterInputStream(new ByteArrayInputStream(file)) {
+            @Override
+            public int read(byte[] buffer, int from, int most) throws IOException {
+                answers.add(asked(location));
+                return super.read(buffer, from, most);
+            }
+        };
+        parts.add(school.student(), location.replace("/files/", ""), 0, coming);
+        assertThat(answers).isNotEmpty().containsOnly(423);
+        assertThat(offset(location)).isEqualTo(file.length);
+    }
+
+    private int asked(String location) {
+        try {
+            return mvc.perform(head(location).with(As.person(school.student()))).andReturn().getResponse().getStatus();
+        } catch (Exception failed) {
+            throw new IllegalStateException(failed);
+        }
     }
 
     @Test
