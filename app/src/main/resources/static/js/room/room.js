@@ -126,9 +126,10 @@ function attachRecorder(section) {
     const { leadFrames } = opened;
     const begun = await postJson(`/episodes/${episodeId}/recordings`, { trackName: track, sampleRate: opened.rate, leadFrames,
       placeFrame: word ? word.placeFrame : placeFrame(), together: word?.key, lineId: script.line, ...voices(), microphone: JSON.stringify(opened.granted).slice(0, 500) });
-    take = { ...begun, leadFrames };
+    const { takeId, uploadKey, seal } = begun;
+    take = { leadFrames };
     const samples = new MessageChannel();
-    sendTake({ ...begun, rate: opened.rate, episodeId, trackName: track }, samples.port2);
+    sendTake({ takeId, uploadKey, rate: opened.rate, episodeId }, seal, samples.port2);
     skyline.clear();
     frames = 0;
     flags = 0;

@@ -52,7 +52,7 @@ async function untilItWorks(act, onTrouble) {
 /** Sends a chunk until the server has it, then drops it here. @param {KeptTakes} kept @param {Take} take @param {Chunk} chunk @param {OnTrouble} onTrouble */
 export async function sendChunk(kept, take, chunk, onTrouble) {
   const bytes = new Uint8Array(chunk.pcm);
-  const address = `/uploads/${take.uploadKey}/chunks/${chunk.number}?firstFrame=${chunk.firstFrame}&crc32=${crc32(bytes)}`;
+  const address = `/uploads/${take.uploadKey}/chunks/${chunk.number}?firstFrame=${chunk.firstFrame}&crc32=${crc32(bytes)}${chunk.sealed ? '&sealed=true' : ''}`;
   const headers = { 'Content-Type': 'application/octet-stream' };
   await untilItWorks(() => ask(address, { method: 'PUT', headers, body: bytes }), onTrouble);
   await kept.dropChunk(take.takeId, chunk.number);

@@ -33,6 +33,9 @@ export async function forgetFile(id) {
   }
 }
 
+/** Lets go of all of them: whoever signs out leaves nothing of theirs on the laptop. Their owner has them. */
+export const forgetFiles = () => tried(database => database.clear('files'), undefined);
+
 /** What an earlier page did not finish sending to an episode. @param {string} episodeId @returns {Promise<KeptFile[]>} */
 export async function keptFiles(episodeId) {
   const entries = await tried(database => database.getAll('files'), /** @type {KeptFile[]} */ ([]));

@@ -8,11 +8,11 @@ const DATABASE = 'mellow-takes';
 /**
  * A take that is being recorded or waits to be sent.
  *
- * @typedef {{ takeId: number, uploadKey: string, rate: number, episodeId: string, trackName: string, chunks: number,
+ * @typedef {{ takeId: number, uploadKey: string, rate: number, episodeId: string, chunks: number,
  *   frames: number, flags: number[], stopped?: boolean, tooLate?: boolean, restAskedAt?: number }} Take
  */
 /** A take of which nothing has been kept yet. @typedef {Omit<Take, 'chunks' | 'frames' | 'flags'>} BegunTake */
-/** @typedef {{ takeId: number, number: number, firstFrame: number, pcm: ArrayBuffer }} Chunk */
+/** What is kept of a chunk is sealed, but where the page was not given a key. @typedef {{ takeId: number, number: number, firstFrame: number, pcm: ArrayBuffer, sealed?: boolean }} Chunk */
 
 /** @param {number} takeId */
 const ofTake = takeId => IDBKeyRange.bound([takeId, 0], [takeId, Infinity]);

@@ -4,6 +4,7 @@
 import { finish } from './delivery.js';
 import { KeptTakes } from './kept-takes.js';
 import { GROWING_MS, RecordingTake } from './recording-take.js';
+import { sealedWith } from './seal.js';
 
 // one interval, one block of the audio thread, and the writing
 const MOST_LOST_MS = 2 * GROWING_MS;
@@ -54,10 +55,10 @@ async function finishLeftovers() {
   tell({ type: 'idle' });
 }
 
-/** @param {{ take: import('./kept-takes.js').BegunTake, samples: MessagePort }} message */
-async function record({ take, samples }) {
+/** @param {{ take: import('./kept-takes.js').BegunTake, seal: string, samples: MessagePort }} message */
+async function record({ take, seal, samples }) {
   await navigator.locks.request(lockOf(take.takeId), async () => {
-    current = new RecordingTake(take, kept, tell);
+    current = new RecordingTake(take, kept, await sealedWith(seal), tell);
     const recording = current;
     const finished = new Promise(resolve => {
       samples.onmessage = ({ data }) => {

@@ -10,21 +10,26 @@ const SIGN_MS = 20_000;
 
 export class RecordingTake {
   #kept;
+  #sealed;
   #tell;
   /** @type {Float32Array[]} */
   #samples = [];
   #waiting = 0;
   #keptAt = 0;
-  /** @type {Map<number, Chunk>} */
-  #unsent = new Map();
+  /** @type {Set<number>} */
+  #unsent = new Set();
   /** @type {Promise<unknown>} */
   #keeping = Promise.resolve();
   /** @type {Promise<unknown>} */
   #sending = Promise.resolve();
 
-  /** @param {import('./kept-takes.js').BegunTake} take @param {KeptTakes} kept @param {(message: import('./sending.js').Message) => void} tell */
-  constructor(take, kept, tell) {
+  /**
+   * @param {import('./kept-takes.js').BegunTake} take @param {KeptTakes} kept @param {(chunk: Chunk) => Promise<Chunk>} sealed seals what is kept
+   * @param {(message: import('./sending.js').Message) => void} tell
+   */
+  constructor(take, kept, sealed, tell) {
     this.#kept = kept;
+    this.#sealed = sealed;
     this.#tell = tell;
     /** @type {Take} */
     this.take = { ...take, chunks: 0, frames: 0, flags: [] };
@@ -45,7 +50,7 @@ export class RecordingTake {
       this.#cut();
     } else if (this.#waiting > 0 && now - this.#keptAt > GROWING_MS) {
       this.#keptAt = now;
-      this.#keep(this.#chunk(), this.take.frames + this.#waiting, this.take.chunks + 1);
+      this.#keep(this.#sealed(this.#chunk()), this.take.frames + this.#waiting, this.take.chunks + 1);
     }
     this.#tellState();
   }
@@ -80,28 +85,29 @@ export class RecordingTake {
   }
 
   #cut() {
-    const chunk = this.#chunk();
+    const open = this.#chunk();
+    const chunk = this.#sealed(open);
     this.take.frames += this.#waiting;
     this.take.chunks++;
     this.#samples = [];
     this.#waiting = 0;
-    this.#unsent.set(chunk.number, chunk);
+    this.#unsent.add(open.number);
     this.#keep(chunk, this.take.frames, this.take.chunks);
-    this.#sending = this.#sending.then(() => this.#keeping).then(() => sendChunk(this.#kept, this.take, chunk, trouble => this.#tell({ type: 'trouble', trouble }))).catch(problem => {
+    this.#sending = this.#sending.then(() => this.#keeping).then(async () => sendChunk(this.#kept, this.take, await chunk, trouble => this.#tell({ type: 'trouble', trouble }))).catch(problem => {
       // a take that was ended elsewhere: what is left stays kept here, and finish() says so
       if (!(problem instanceof Ended)) {
         throw problem;
       }
     }).then(() => {
-      this.#unsent.delete(chunk.number);
+      this.#unsent.delete(open.number);
       this.#tellState();
     });
   }
 
-  /** Keeps a chunk, and with it how long the take is by now. @param {Chunk} chunk @param {number} frames @param {number} chunks */
+  /** Keeps a chunk, and with it how long the take is by now. @param {Promise<Chunk>} chunk @param {number} frames @param {number} chunks */
   #keep(chunk, frames, chunks) {
     const take = { ...this.take, frames, chunks };
-    this.#keeping = this.#keeping.then(() => this.#kept.putChunk(chunk)).then(() => this.#kept.putTake(take));
+    this.#keeping = this.#keeping.then(async () => this.#kept.putChunk(await chunk)).then(() => this.#kept.putTake(take));
   }
 
   #tellState() {

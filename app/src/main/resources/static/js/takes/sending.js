@@ -34,8 +34,8 @@ function start() {
 }
 
 /** What came too late for a take becomes a take of its own, as soon as somebody of its crew is signed in here; that of an erased one is forgotten. @param {import('./kept-takes.js').Take} take */
-async function sendRest({ takeId, episodeId, trackName, rate }) {
-  const begun = await postJson(`/episodes/${episodeId}/recordings`, { trackName, sampleRate: rate, restOf: takeId }).catch(problem => (problem.code === ERASED ? ERASED : null));
+async function sendRest({ takeId, episodeId, rate }) {
+  const begun = await postJson(`/episodes/${episodeId}/recordings`, { sampleRate: rate, restOf: takeId }).catch(problem => (problem.code === ERASED ? ERASED : null));
   if (begun === ERASED) {
     start().postMessage({ type: 'forget', takeId });
   } else if (begun) {
@@ -49,9 +49,13 @@ export const onSending = listener => listeners.add(listener);
 /** Seconds of takes that the server does not have yet. */
 export const unsentSeconds = () => unsent;
 
-/** Begins to keep and send a take whose samples come through a port. @param {import('./kept-takes.js').BegunTake} take @param {MessagePort} samples */
-export function sendTake(take, samples) {
-  start().postMessage({ type: 'record', take, samples }, [samples]);
+/**
+ * Begins to keep and send a take whose samples come through a port.
+ *
+ * @param {import('./kept-takes.js').BegunTake} take @param {string} seal the key of what is kept, in Base64: never kept itself @param {MessagePort} samples
+ */
+export function sendTake(take, seal, samples) {
+  start().postMessage({ type: 'record', take, seal, samples }, [samples]);
 }
 
 /** Flags a moment of the take that is being recorded, in its frames. @param {number} frame */

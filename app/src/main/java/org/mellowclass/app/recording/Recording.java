@@ -84,8 +84,9 @@ public class Recording {
      * A recording that has begun.
      *
      * @param uploadKey lets add to this take alone, until it has ended
+     * @param seal      the key with which the page seals what it keeps, see {@link Seal}; never kept on the laptop
      */
-    public record Begun(long takeId, String uploadKey) {
+    public record Begun(long takeId, String uploadKey, byte[] seal) {
     }
 
     /**
@@ -130,16 +131,26 @@ public class Recording {
         }
         int number = takes.count(episode.id(), Take.Origin.RECORDED) + 1;
         String uploadKey = RandomKey.next();
+        Optional<Session> before = Optional.ofNullable(start.restOf).flatMap(takes::find).filter(take -> take.episodeId() == episodeId)
+                .flatMap(take -> recordings.of(take.id()));
+        // what is left of a take lies on the laptop sealed as the take was
+        byte[] seal = before.map(Session::seal).orElseGet(Seal::newKey);
         Long line = start.lineId != null && takes.isLineOf(start.lineId, episodeId) ? start.lineId : null;
         long take = takes.add(new TakeRows.NewTake(episode.id(), viewer.id(), "Take " + number,
-                Fields.required(start.trackName, Take.LONGEST_TRACK_NAME, "take.TRACK_NAME"), Take.Origin.RECORDED, Take.State.RECORDING,
+                trackName(start, episodeId), Take.Origin.RECORDED, Take.State.RECORDING,
                 Take.Placing.BEHIND, start.placeFrame == null || start.placeFrame < 0 ? null : Fields.frame(start.placeFrame), line));
         long lead = Math.max(0, Math.min(start.leadFrames, (long) MOST_LEAD_SECONDS * sampleRate));
         recordings.add(take, uploadKey, sampleRate, lead, RandomKey.is(start.together) ? start.together : null,
-                start.microphone == null || start.microphone.length() > LONGEST_MICROPHONE ? null : start.microphone, clock.instant(), begunAt(episodeId, start.restOf));
+                start.microphone == null || start.microphone.length() > LONGEST_MICROPHONE ? null : start.microphone, seal, clock.instant(), before.map(Session::begunAt).orElse(clock.instant()));
         voices.add(viewer, episode, take, start.personIds, start.guestIds);
         live.episodeChanged(episode.id());
-        return new Begun(take, uploadKey);
+        return new Begun(take, uploadKey, seal);
+    }
+
+    /** The rest of a take goes where the take went: its laptop keeps no name. */
+    private String trackName(Start start, long episodeId) {
+        return Optional.ofNullable(start.restOf).flatMap(takes::find).filter(take -> take.episodeId() == episodeId).map(Take::trackName)
+                .orElseGet(() -> Fields.required(start.trackName, Take.LONGEST_TRACK_NAME, "take.TRACK_NAME"));
     }
 
     private void requireRoom(Episode episode) {
@@ -149,12 +160,6 @@ public class Recording {
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
-    }
-
-    /** Now, or when a take of the same episode began whose rest came too late. */
-    private Instant begunAt(long episodeId, Long restOf) {
-        return Optional.ofNullable(restOf).flatMap(takes::find).filter(take -> take.episodeId() == episodeId)
-                .flatMap(take -> recordings.of(take.id())).map(Session::begunAt).orElse(clock.instant());
     }
 
     /** Flags a moment while somebody speaks, in frames of the source rate from the take's start. */
@@ -173,23 +178,25 @@ public class Recording {
      *
      * @param number     counts from 0
      * @param firstFrame where it starts, in frames of the take's source rate
-     * @param crc32      of the samples, so that what was damaged on its way is sent again
-     * @param pcm        16-bit samples, little-endian
+     * @param crc32      of what is sent, so that what was damaged on its way is sent again
+     * @param sent       16-bit samples, little-endian
+     * @param sealed     whether they are sealed with the take's {@link Seal}
      */
-    public void chunk(String uploadKey, int number, long firstFrame, long crc32, byte[] pcm) {
+    public void chunk(String uploadKey, int number, long firstFrame, long crc32, byte[] sent, boolean sealed) {
         Session session = byKey(uploadKey);
         Take take = takes.find(session.takeId()).orElseThrow();
         if (take.state() != Take.State.RECORDING) {
             throw Refusal.conflict("take.ENDED");
         }
+        CRC32 crc = new CRC32();
+        crc.update(sent);
+        if (crc.getValue() != crc32) {
+            throw Refusal.unfit("take.DAMAGED", number);
+        }
+        byte[] pcm = sealed ? opened(session, number, sent) : sent;
         boolean tooLong = pcm.length > 2 * MOST_CHUNK_SECONDS * session.sampleRate() || firstFrame + pcm.length / 2 > mostFrames(session);
         if (number < 0 || firstFrame < 0 || pcm.length == 0 || pcm.length % 2 != 0 || tooLong) {
             throw Refusal.unfit("take.CHUNK", number);
-        }
-        CRC32 crc = new CRC32();
-        crc.update(pcm);
-        if (crc.getValue() != crc32) {
-            throw Refusal.unfit("take.DAMAGED", number);
         }
         if (recordings.addChunk(take.id(), number, firstFrame, pcm.length / 2, pcm) == 1) {
             RecentPeaks before = RecentPeaks.of(session.recentPeaks());
@@ -201,6 +208,10 @@ public class Recording {
         } else {
             recordings.sign(take.id(), clock.instant());
         }
+    }
+
+    private static byte[] opened(Session session, int number, byte[] sent) {
+        return Optional.ofNullable(session.seal()).flatMap(key -> Seal.open(key, sent)).orElseThrow(() -> Refusal.unfit("take.CHUNK", number));
     }
 
     /** A sign of life from a recording that has nothing to send. */

@@ -13,13 +13,13 @@ import org.apache.ibatis.annotations.Update;
 @Mapper
 interface RecordingMapper {
 
-    String SESSION = "SELECT take_id, sample_rate, last_sign_at, begun_at, source_frames, lead_source_frames, recent_peaks FROM recording ";
+    String SESSION = "SELECT take_id, sample_rate, last_sign_at, begun_at, source_frames, lead_source_frames, recent_peaks, seal FROM recording ";
 
     @Insert("""
-            INSERT INTO recording (take_id, upload_key, sample_rate, last_sign_at, begun_at, lead_source_frames, together, microphone)
-            VALUES (#{takeId}, #{uploadKey}, #{sampleRate}, #{at}, #{begunAt}, #{leadSourceFrames}, #{together}, #{microphone})
+            INSERT INTO recording (take_id, upload_key, sample_rate, last_sign_at, begun_at, lead_source_frames, together, microphone, seal)
+            VALUES (#{takeId}, #{uploadKey}, #{sampleRate}, #{at}, #{begunAt}, #{leadSourceFrames}, #{together}, #{microphone}, #{seal})
             """)
-    void add(long takeId, String uploadKey, int sampleRate, long leadSourceFrames, String together, String microphone, Instant at, Instant begunAt);
+    void add(long takeId, String uploadKey, int sampleRate, long leadSourceFrames, String together, String microphone, byte[] seal, Instant at, Instant begunAt);
 
     @Select(SESSION + "WHERE take_id = #{takeId}")
     Optional<Session> of(long takeId);

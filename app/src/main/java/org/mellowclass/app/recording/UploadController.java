@@ -31,12 +31,13 @@ class UploadController {
     @PutMapping("/chunks/{number}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void chunk(@PathVariable String uploadKey, @PathVariable int number, @RequestParam long firstFrame,
-               @RequestParam long crc32, InputStream body) throws IOException {
-        byte[] pcm = body.readNBytes(Recording.MOST_CHUNK_BYTES + 1);
-        if (pcm.length > Recording.MOST_CHUNK_BYTES) {
+               @RequestParam long crc32, @RequestParam(defaultValue = "false") boolean sealed, InputStream body) throws IOException {
+        int most = Recording.MOST_CHUNK_BYTES + Seal.MORE_BYTES;
+        byte[] sent = body.readNBytes(most + 1);
+        if (sent.length > most) {
             throw Refusal.unfit("take.CHUNK", number);
         }
-        recording.chunk(uploadKey, number, firstFrame, crc32, pcm);
+        recording.chunk(uploadKey, number, firstFrame, crc32, sent, sealed);
     }
 
     @PostMapping("/sign")

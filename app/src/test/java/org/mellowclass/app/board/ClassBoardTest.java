@@ -77,7 +77,7 @@ class ClassBoardTest {
         CRC32 crc = new CRC32();
         crc.update(pcm);
         for (int i = from; i < from + seconds; i++) {
-            recording.chunk(key, i, (long) i * SECOND, crc.getValue(), pcm);
+            recording.chunk(key, i, (long) i * SECOND, crc.getValue(), pcm, false);
         }
     }
 

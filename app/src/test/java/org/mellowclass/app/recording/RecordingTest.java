@@ -8,6 +8,7 @@ import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
 
 import java.io.IOException;
+import java.security.GeneralSecurityException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
@@ -16,6 +17,9 @@ import java.util.Random;
 import java.util.Set;
 import java.util.zip.CRC32;
 
+import javax.crypto.Cipher;
+import javax.crypto.spec.GCMParameterSpec;
+import javax.crypto.spec.SecretKeySpec;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.mellowclass.app.bench.Bench;
@@ -192,10 +196,47 @@ class RecordingTest {
         Chunk chunk = chunks(Signal.sine(RATE, 440, 0, 1, -9)).get(0);
         byte[] damaged = chunk.pcm.clone();
         damaged[99] ^= 1;
-        assertThatThrownBy(() -> recording.chunk(key, 0, 0, crc(chunk.pcm), damaged)).hasMessage("take.DAMAGED");
+        assertThatThrownBy(() -> recording.chunk(key, 0, 0, crc(chunk.pcm), damaged, false)).hasMessage("take.DAMAGED");
         assertThat(recording.end(key, 1, RATE, false)).containsExactly(0);
         send(chunk);
         assertThat(recording.end(key, 1, RATE, false)).isEmpty();
+    }
+
+    private static byte[] sealed(byte[] key, byte[] pcm) throws GeneralSecurityException {
+        byte[] nonce = {1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12};
+        Cipher cipher = Cipher.getInstance("AES/GCM/NoPadding");
+        cipher.init(Cipher.ENCRYPT_MODE, new SecretKeySpec(key, "AES"), new GCMParameterSpec(128, nonce));
+        byte[] text = cipher.doFinal(pcm);
+        byte[] sealed = Arrays.copyOf(nonce, nonce.length + text.length);
+        System.arraycopy(text, 0, sealed, nonce.length, text.length);
+        return sealed;
+    }
+
+    @Test
+    void what_a_laptop_has_kept_sealed_is_taken_also_as_the_rest_of_a_take_and_nothing_that_was_sealed_otherwise() throws Exception {
+        Recording.Begun begun = recording.begin(school.student(), school.episodeId(), Recording.Start.on("Noor", RATE));
+        byte[] pcm = chunks(Signal.sine(RATE, 440, 0, 1, -9)).get(0).pcm;
+        byte[] sealed = sealed(begun.seal(), pcm);
+        byte[] foreign = sealed(new byte[32], pcm);
+        assertThatThrownBy(() -> recording.chunk(begun.uploadKey(), 0, 0, crc(foreign), foreign, true)).hasMessage("take.CHUNK");
+        assertThatThrownBy(() -> recording.chunk(begun.uploadKey(), 0, 0, crc(new byte[9]), new byte[9], true)).hasMessage("take.CHUNK");
+        recording.chunk(begun.uploadKey(), 0, 0, crc(sealed), sealed, true);
+        assertThat(recording.end(begun.uploadKey(), 1, RATE, false)).isEmpty();
+        Recording.Begun rest = recording.begin(school.student(), school.episodeId(),
+                new Recording.Start(null, RATE, 0, null, null, Set.of(), Set.of(), null, null, begun.takeId()));
+        recording.chunk(rest.uploadKey(), 0, 0, crc(sealed), sealed, true);
+        assertThat(recording.end(rest.uploadKey(), 1, RATE, false)).isEmpty();
+        Schools.await(() -> takes.ready(school.episodeId()).keySet().containsAll(Set.of(begun.takeId(), rest.takeId())));
+        assertThat(takes.ready(school.episodeId()).get(rest.takeId()).trackName()).isEqualTo("Noor");
+        assertThat(samples(begun.takeId())).isDeepEqualTo(samples(rest.takeId())).satisfies(heard -> assertThat(heard[0]).hasSize(Frames.RATE));
+    }
+
+    private float[][] samples(long takeId) throws IOException {
+        try (RandomAccessSound sound = sounds.open(takeId, Treatment.NONE)) {
+            float[][] heard = new float[1][(int) sound.frames()];
+            sound.readAt(0, heard, 0, heard[0].length);
+            return heard;
+        }
     }
 
     @Test
@@ -251,7 +292,7 @@ class RecordingTest {
         String other = recording.begin(school.student(), school.episodeId(), Recording.Start.on("Noor", RATE)).uploadKey();
         for (Chunk unfit : List.of(new Chunk(-1, 0, new byte[2]), new Chunk(0, -1, new byte[2]), new Chunk(0, 0, new byte[0]),
                 new Chunk(0, 0, new byte[3]), new Chunk(0, 0, new byte[RATE * 12]), new Chunk(9, RATE * 7300L, new byte[2]))) {
-            assertThatThrownBy(() -> recording.chunk(other, unfit.number, unfit.firstFrame, crc(unfit.pcm), unfit.pcm))
+            assertThatThrownBy(() -> recording.chunk(other, unfit.number, unfit.firstFrame, crc(unfit.pcm), unfit.pcm, false))
                     .isInstanceOf(Refusal.class).hasMessage("take.CHUNK");
         }
     }
@@ -263,7 +304,7 @@ class RecordingTest {
     }
 
     private void send(Chunk chunk) {
-        recording.chunk(key, chunk.number, chunk.firstFrame, crc(chunk.pcm), chunk.pcm);
+        recording.chunk(key, chunk.number, chunk.firstFrame, crc(chunk.pcm), chunk.pcm, false);
     }
 
     private static List<Chunk> chunks(Signal signal) {

@@ -113,7 +113,7 @@ class RoomTest {
         byte[] pcm = Pcm16.interleaved(SPOKEN.samples(), SPOKEN.samples()[0].length);
         CRC32 crc = new CRC32();
         crc.update(pcm);
-        recording.chunk(begun.uploadKey(), 0, 0, crc.getValue(), pcm);
+        recording.chunk(begun.uploadKey(), 0, 0, crc.getValue(), pcm, false);
         recording.flag(begun.uploadKey(), Frames.ofSeconds(3));
         recording.flag(begun.uploadKey(), Frames.ofSeconds(3));
         recording.end(begun.uploadKey(), 1, pcm.length / 2, false);

@@ -191,7 +191,7 @@ public class Schools {
             byte[] pcm = Pcm16.interleaved(new float[][] {second}, second.length);
             CRC32 crc = new CRC32();
             crc.update(pcm);
-            recording.chunk(begun.uploadKey(), chunks++, from, crc.getValue(), pcm);
+            recording.chunk(begun.uploadKey(), chunks++, from, crc.getValue(), pcm, false);
         }
         recording.end(begun.uploadKey(), chunks, samples.length, false);
         awaitMeasured(school, begun.takeId());
