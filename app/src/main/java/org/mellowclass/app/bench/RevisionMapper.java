@@ -4,9 +4,11 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
 
 @Mapper
 interface RevisionMapper {
@@ -59,4 +61,25 @@ interface RevisionMapper {
 
     @Select("SELECT format_version, body FROM timeline WHERE hash = #{hash}")
     Optional<StoredTimeline> timeline(String hash);
+
+    @Select("SELECT DISTINCT timeline_hash FROM revision WHERE episode_id = #{episodeId}")
+    List<String> hashes(long episodeId);
+
+    @Update("UPDATE revision SET timeline_hash = #{after} WHERE episode_id = #{episodeId} AND timeline_hash = #{before}")
+    void retell(long episodeId, String before, String after);
+
+    record StoredEdit(long seq, String edit) {
+    }
+
+    @Select("SELECT seq, edit FROM revision WHERE episode_id = #{episodeId} AND edit IS NOT NULL")
+    List<StoredEdit> edits(long episodeId);
+
+    @Update("UPDATE revision SET edit = #{edit} WHERE episode_id = #{episodeId} AND seq = #{seq}")
+    void retellEdit(long episodeId, long seq, String edit);
+
+    @Delete("""
+            DELETE FROM timeline WHERE hash = #{hash} AND NOT EXISTS (SELECT 1 FROM revision r WHERE r.timeline_hash = #{hash})
+              AND NOT EXISTS (SELECT 1 FROM hand_in h WHERE h.timeline_hash = #{hash})
+            """)
+    void dropTimeline(String hash);
 }

@@ -8,7 +8,9 @@ import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
+import java.util.List;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import java.util.zip.Deflater;
 import java.util.zip.DeflaterOutputStream;
 import java.util.zip.InflaterInputStream;
@@ -59,6 +61,8 @@ class TimelineCodec {
 
     /** Raise it when the format changes, and keep reading the older ones. */
     static final int FORMAT_VERSION = 3;
+    /** The fields of edits that hold names of tracks and flags. */
+    private static final List<String> NAMES = List.of("name", "trackName");
 
     private final ObjectMapper json = JsonMapper.builder()
             .disable(MapperFeature.SORT_PROPERTIES_ALPHABETICALLY)
@@ -98,6 +102,23 @@ class TimelineCodec {
     String toJson(Edit edit) {
         try {
             return json.writerFor(Edit.class).writeValueAsString(edit);
+        } catch (JsonProcessingException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** An edit as JSON, with what becomes of each name in it. */
+    String renamed(String edit, UnaryOperator<String> told) {
+        try {
+            JsonNode tree = json.readTree(edit);
+            for (String field : NAMES) {
+                for (JsonNode parent : tree.findParents(field)) {
+                    if (parent.get(field).isTextual()) {
+                        ((ObjectNode) parent).put(field, told.apply(parent.get(field).asText()));
+                    }
+                }
+            }
+            return tree.toString();
         } catch (JsonProcessingException e) {
             throw new UncheckedIOException(e);
         }

@@ -21,7 +21,8 @@ interface FeedMapper extends NamedSounds {
             """;
     String OF_FEED = """
             JOIN episode e ON e.id = p.episode_id JOIN crew ON crew.id = e.crew_id
-            JOIN feed f ON f.class_id = crew.class_id
+            JOIN feed f ON f.class_id = crew.class_id JOIN school_class c ON c.id = f.class_id AND c.gone_at IS NULL
+            JOIN school s ON s.id = c.school_id AND s.gone_at IS NULL
             WHERE f.public_key = #{feedKey}
             """;
 
@@ -34,7 +35,7 @@ interface FeedMapper extends NamedSounds {
 
     String FEED = """
             SELECT f.class_id, f.public_key, b.project AS title, b.story AS description, s.name AS school_name, s.time_zone
-            FROM feed f JOIN school_class c ON c.id = f.class_id JOIN school s ON s.id = c.school_id
+            FROM feed f JOIN school_class c ON c.id = f.class_id AND c.gone_at IS NULL JOIN school s ON s.id = c.school_id AND s.gone_at IS NULL
             JOIN brief b ON b.class_id = c.id
             """;
 

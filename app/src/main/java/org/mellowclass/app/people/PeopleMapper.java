@@ -1,6 +1,7 @@
 package org.mellowclass.app.people;
 
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -19,11 +20,12 @@ interface PeopleMapper {
     String WITH_SECRET = "SELECT p.id, p.school_id, p.role, p.name, p.secret_hash FROM person p ";
     String SCHOOL_CLASS = """
             SELECT c.id, c.school_id, s.name AS school_name, s.time_zone, c.name, c.code
-            FROM school_class c JOIN school s ON s.id = c.school_id
+            FROM school_class c JOIN school s ON s.id = c.school_id AND s.gone_at IS NULL AND c.gone_at IS NULL
             """;
     String EPISODE = """
             SELECT e.id, e.title, e.crew_id, crew.name AS crew_name, crew.class_id
-            FROM episode e JOIN crew ON crew.id = e.crew_id
+            FROM episode e JOIN crew ON crew.id = e.crew_id JOIN school_class c ON c.id = crew.class_id AND c.gone_at IS NULL
+            JOIN school s ON s.id = c.school_id AND s.gone_at IS NULL
             """;
 
     /** A person with the hash of what they sign in with. */
@@ -33,7 +35,11 @@ interface PeopleMapper {
         }
     }
 
-    @Select(WITH_SECRET + "WHERE p.email = #{email} AND BINARY p.email = #{email} AND p.role = 'TEACHER'")
+    /** Of a school that goes, only its lead comes in: to take it back. */
+    @Select(WITH_SECRET + """
+            JOIN school s ON s.id = p.school_id AND (s.gone_at IS NULL OR p.is_lead)
+            WHERE p.email = #{email} AND BINARY p.email = #{email} AND p.role = 'TEACHER'
+            """)
     Optional<WithSecret> teacherByEmail(String email);
 
     @Select(WITH_SECRET + "WHERE p.id = #{id}")
@@ -62,7 +68,8 @@ interface PeopleMapper {
 
     @Select(WITH_SECRET + """
             JOIN class_student s ON s.person_id = p.id
-            JOIN school_class c ON c.id = s.class_id
+            JOIN school_class c ON c.id = s.class_id AND c.gone_at IS NULL
+            JOIN school ON school.id = c.school_id AND school.gone_at IS NULL
             WHERE c.code = #{code} AND BINARY c.code = #{code} AND p.name = #{name} AND p.role = 'STUDENT'
             """)
     List<WithSecret> students(String code, String name);
@@ -156,9 +163,9 @@ interface PeopleMapper {
     @Update("UPDATE episode SET opened_at = #{at} WHERE id = #{episodeId} AND (opened_at IS NULL OR opened_at < #{notSince})")
     void opened(long episodeId, Instant at, Instant notSince);
 
-    @Insert("INSERT INTO school_class (school_id, name, code) VALUES (#{schoolId}, #{name}, #{code})")
+    @Insert("INSERT INTO school_class (school_id, name, code, keep_until) VALUES (#{schoolId}, #{name}, #{code}, #{keepUntil})")
     @Options(useGeneratedKeys = true, keyProperty = "row.id")
-    void addClass(NewRow row, long schoolId, String name, String code);
+    void addClass(NewRow row, long schoolId, String name, String code, LocalDate keepUntil);
 
     @Insert("INSERT INTO class_teacher (class_id, person_id) VALUES (#{classId}, #{personId})")
     void addTeacherToClass(long classId, long personId);
@@ -186,6 +193,9 @@ interface PeopleMapper {
     @Insert("INSERT INTO episode (crew_id, title) VALUES (#{crewId}, #{title})")
     @Options(useGeneratedKeys = true, keyProperty = "row.id")
     void addEpisode(NewRow row, long crewId, String title);
+
+    @Select("SELECT id FROM person WHERE school_id = #{schoolId} AND NOT nobody")
+    List<Long> everybody(long schoolId);
 
     @Select("SELECT time_zone FROM school WHERE id = #{schoolId}")
     String zone(long schoolId);

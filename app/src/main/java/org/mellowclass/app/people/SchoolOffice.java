@@ -1,5 +1,7 @@
 package org.mellowclass.app.people;
 
+import java.time.Clock;
+import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.Collection;
 import java.util.List;
@@ -24,10 +26,12 @@ public class SchoolOffice {
 
     private final PeopleMapper people;
     private final PasswordEncoder encoder;
+    private final Clock clock;
 
-    SchoolOffice(PeopleMapper people, PasswordEncoder encoder) {
+    SchoolOffice(PeopleMapper people, PasswordEncoder encoder, Clock clock) {
         this.people = people;
         this.encoder = encoder;
+        this.clock = clock;
     }
 
     @Transactional(readOnly = true)
@@ -92,7 +96,7 @@ public class SchoolOffice {
 
     public long addClass(Person teacher, String name, String code) {
         NewRow row = new NewRow();
-        people.addClass(row, teacher.schoolId(), name, code);
+        people.addClass(row, teacher.schoolId(), name, code, SchoolYear.keptUntil(LocalDate.now(clock.withZone(zone(teacher.schoolId())))));
         people.addTeacherToClass(row.id(), teacher.id());
         return row.id();
     }
@@ -109,6 +113,12 @@ public class SchoolOffice {
     /** Whether somebody taught the class until now. */
     public boolean removeTeacher(long classId, long personId) {
         return people.removeTeacher(classId, personId) == 1;
+    }
+
+    /** The ids of everybody who has an account at a school. */
+    @Transactional(readOnly = true)
+    public List<Long> everybody(long schoolId) {
+        return people.everybody(schoolId);
     }
 
     /** The time zone of a school. */

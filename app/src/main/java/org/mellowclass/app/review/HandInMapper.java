@@ -67,6 +67,9 @@ interface HandInMapper extends NamedSounds {
             """)
     void makeAgain(long id);
 
+    @Update("UPDATE hand_in SET timeline_hash = #{after} WHERE episode_id = #{episodeId} AND timeline_hash = #{before}")
+    void retell(long episodeId, String before, String after);
+
     @Update("UPDATE hand_in SET state = 'MAKING' WHERE id = #{id} AND state = 'FAILED'")
     int again(long id);
 

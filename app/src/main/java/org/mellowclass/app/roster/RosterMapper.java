@@ -36,7 +36,7 @@ interface RosterMapper {
                      WHERE o.person_id = p.id AND t.person_id = #{viewerId}) AS free
             FROM person p
             LEFT JOIN (crew_member m JOIN crew ON crew.id = m.crew_id AND crew.class_id = #{classId}) ON m.person_id = p.id
-            WHERE p.school_id = #{schoolId} AND p.role = 'STUDENT' GROUP BY p.id ORDER BY p.id
+            WHERE p.school_id = #{schoolId} AND p.role = 'STUDENT' AND NOT p.nobody GROUP BY p.id ORDER BY p.id
             """)
     List<RosterPlan.Known> knownOfSchool(long schoolId, long classId, long viewerId);
 

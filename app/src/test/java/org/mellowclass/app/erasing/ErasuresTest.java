@@ -67,6 +67,8 @@ class ErasuresTest {
     @Autowired
     private Recording recording;
     @Autowired
+    private ErasedAgain again;
+    @Autowired
     private ErasedJournal journal;
     @Autowired
     private Scratch scratch;
@@ -158,13 +160,13 @@ class ErasuresTest {
         long other = schools.readyTake(school, Schools.speech(), "Noor");
         erasures.erase(school.teacher(), other);
         // as after a restored backup: everything of it is there again, and the journal is newer
-        journal.write(take, List.of());
+        journal.write(ErasedJournal.Kind.TAKE, take, List.of());
         Path killed = scratch.scratchFile(".wav");
         Files.writeString(killed, "spoken");
         String file = store.put(killed);
-        journal.write(other, List.of(file));
-        erasures.again();
-        erasures.again();
+        journal.write(ErasedJournal.Kind.TAKE, other, List.of(file));
+        again.again();
+        again.again();
         assertThat(takes.ready(school.episodeId())).containsOnlyKeys(kept);
         assertThat(Bench.takesIn(bench.head(school.student(), school.episodeId()).timeline())).containsExactly(kept);
         assertThatThrownBy(() -> store.hold(file)).isInstanceOf(NoSuchFileException.class);
@@ -175,7 +177,7 @@ class ErasuresTest {
         Schools.School school = schools.build();
         Recording.Begun begun = recording.begin(school.student(), school.episodeId(), Recording.Start.on("Noor", 48_000));
         erasures.erase(school.teacher(), begun.takeId());
-        assertThatThrownBy(() -> recording.chunk(begun.uploadKey(), 0, 0, 0, new byte[2])).isInstanceOf(NotFound.class);
+        assertThatThrownBy(() -> recording.chunk(begun.uploadKey(), 0, 0, 0, new byte[2], false)).isInstanceOf(NotFound.class);
         Recording.Start rest = new Recording.Start("Noor", 48_000, 0, null, null, Set.of(), Set.of(), null, null, begun.takeId());
         assertThatThrownBy(() -> recording.begin(school.student(), school.episodeId(), rest)).hasMessage("take.ERASED");
     }

@@ -55,7 +55,7 @@ import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandl
 class AccessMatrixTest {
 
     /** Who may come in; everybody else is told that there is nothing, or sent to the sign-in. */
-    private enum Open { TO_ALL, TO_NOBODY, TO_SIGNED_IN, TO_CREW, TO_CREW_AND_TEACHER, TO_CLASS, TO_TEACHER, TO_EVERY_TEACHER }
+    private enum Open { TO_ALL, TO_NOBODY, TO_SIGNED_IN, TO_CREW, TO_CREW_AND_TEACHER, TO_CLASS, TO_TEACHER, TO_EVERY_TEACHER, TO_EVERY_STUDENT }
 
     private static final Map<String, Open> RULES = new TreeMap<>(Map.ofEntries(
             Map.entry("GET /", Open.TO_SIGNED_IN),
@@ -83,6 +83,19 @@ class AccessMatrixTest {
             Map.entry("POST /sign-in/new-password/{resetKey}", Open.TO_ALL),
             // the class's teacher is the first of the school, and leads it
             Map.entry("GET /school", Open.TO_TEACHER),
+            Map.entry("GET /school/let-go", Open.TO_TEACHER),
+            Map.entry("POST /school/let-go", Open.TO_TEACHER),
+            Map.entry("POST /school/take-back", Open.TO_TEACHER),
+            Map.entry("GET /going", Open.TO_EVERY_TEACHER),
+            Map.entry("GET /classes/{classId}/going", Open.TO_TEACHER),
+            Map.entry("GET /classes/{classId}/keeping", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/keeping", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/let-go", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/take-back", Open.TO_TEACHER),
+            Map.entry("GET /classes/{classId}/students/{studentId}/delete", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/students/{studentId}/delete", Open.TO_TEACHER),
+            Map.entry("GET /classes/{classId}/students/{studentId}/everything", Open.TO_TEACHER),
+            Map.entry("GET /everything", Open.TO_EVERY_STUDENT),
             Map.entry("POST /classes/{classId}/teachers/{teacherId}/take-off", Open.TO_TEACHER),
             Map.entry("POST /classes", Open.TO_EVERY_TEACHER),
             Map.entry("GET /classes/{classId}", Open.TO_TEACHER),
@@ -251,6 +264,7 @@ class AccessMatrixTest {
     private long crewId;
     private long spareStudent;
     private long leavingStudent;
+    private long deletedStudent;
     private long secondClass;
     private long partId;
     private long soundId;
@@ -298,6 +312,7 @@ class AccessMatrixTest {
         crewId = crews.ofClass(school.teacher(), school.classId()).get(0).id();
         spareStudent = added("Spare");
         leavingStudent = added("Leaving");
+        deletedStudent = added("Deleted");
         secondClass = classes.add(school.teacher(), "Second");
         partId = schools.part(school, "Ending");
         soundId = schools.shelfSound(school, "Bell", Signal.sine(2, 500, -20, 1));
@@ -366,6 +381,7 @@ class AccessMatrixTest {
             case TO_ALL, TO_SIGNED_IN -> true;
             case TO_NOBODY -> false;
             case TO_EVERY_TEACHER -> viewer.isTeacher();
+            case TO_EVERY_STUDENT -> !viewer.isTeacher();
             case TO_CLASS -> viewer.equals(school.student()) || viewer.equals(school.neighbour()) || viewer.equals(school.teacher());
             case TO_CREW -> viewer.equals(school.student());
             case TO_TEACHER -> viewer.equals(school.teacher());
@@ -414,10 +430,10 @@ class AccessMatrixTest {
     }
 
     private String filled(String address) {
-        Map<String, Object> values = Map.ofEntries(Map.entry("crewId", crewId), Map.entry("studentId", address.endsWith("/leave") ? leavingStudent : spareStudent), Map.entry("partId", partId),
+        Map<String, Object> values = Map.ofEntries(Map.entry("crewId", crewId), Map.entry("studentId", address.endsWith("/leave") ? leavingStudent : address.endsWith("/delete") ? deletedStudent : spareStudent), Map.entry("partId", partId),
                 Map.entry("soundId", address.contains("/sounds/") ? schools.sound(school, readyTake).id() : soundId), Map.entry("excerptId", excerptId), Map.entry("invitationKey", invitationKey),
                 Map.entry("resetKey", resetKey), Map.entry("teacherId", secondTeacher),
-                Map.entry("classId", school.classId()), Map.entry("otherClassId", school.otherClassId()), Map.entry("lineUpId", lineUpId),
+                Map.entry("classId", address.matches(".*/(let-go|take-back)") ? secondClass : school.classId()), Map.entry("otherClassId", school.otherClassId()), Map.entry("lineUpId", lineUpId),
                 Map.entry("episodeId", school.episodeId()), Map.entry("handInId", handIn.id()),
                 Map.entry("sourceFrame", 100), Map.entry("takeId", address.endsWith("/erase") ? takeToErase : address.endsWith("/choose") ? lineTake : readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : noteToTick), Map.entry("uploadKey", address.contains("/files/") ? fileKey : uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
                 Map.entry("from", 0), Map.entry("to", 480), Map.entry("feedKey", feedKey),

@@ -11,4 +11,8 @@ public record Flag(long id, long trackId, long frame, String name) {
     public Flag at(long newFrame) {
         return new Flag(id, trackId, newFrame, name);
     }
+
+    public Flag named(String newName) {
+        return new Flag(id, trackId, frame, newName);
+    }
 }

@@ -37,6 +37,10 @@ public record Track(long id, String name, int group, double gainDb, boolean mute
         return new Track(id, name, group, newGainDb, muted, clips);
     }
 
+    public Track named(String newName) {
+        return new Track(id, newName, group, gainDb, muted, clips);
+    }
+
     public Track mapClips(UnaryOperator<Clip> change) {
         return withClips(clips.stream().map(change).toList());
     }

@@ -1,0 +1,199 @@
+package org.mellowclass.app.erasing;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.bench.Head;
+import org.mellowclass.app.feed.AirDesk;
+import org.mellowclass.app.incoming.BringingIn;
+import org.mellowclass.app.people.Consent;
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.people.SignIn;
+import org.mellowclass.app.people.Voices;
+import org.mellowclass.app.people.Voices.Speaker;
+import org.mellowclass.app.review.HandIn;
+import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.review.MarginNote;
+import org.mellowclass.app.review.MarginNotes;
+import org.mellowclass.app.sounds.TakeSounds;
+import org.mellowclass.app.store.RandomKey;
+import org.mellowclass.app.takes.TakeShelf;
+import org.mellowclass.app.testing.AppTest;
+import org.mellowclass.app.testing.Schools;
+import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.testing.Signal;
+import org.mellowclass.core.timeline.Track;
+import org.mellowclass.core.timeline.edit.AddFlag;
+import org.mellowclass.app.web.NotFound;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.simple.JdbcClient;
+
+@AppTest
+class StudentErasingTest {
+
+    /** Nobody else in the tests' database has it. */
+    private final String unique = RandomKey.next().substring(0, 10);
+    private final String surname = "Quill" + unique;
+    private final String fullName = "Noor " + surname;
+    private final String onAir = "Noorabella" + unique;
+
+    @Autowired
+    private StudentErasing erasing;
+    @Autowired
+    private ErasedAgain again;
+    @Autowired
+    private ErasedJournal journal;
+    @Autowired
+    private Erasing requests;
+    @Autowired
+    private Bench bench;
+    @Autowired
+    private BringingIn bringingIn;
+    @Autowired
+    private Voices voices;
+    @Autowired
+    private TakeShelf takes;
+    @Autowired
+    private TakeSounds sounds;
+    @Autowired
+    private HandIns handIns;
+    @Autowired
+    private MarginNotes notes;
+    @Autowired
+    private AirDesk airDesk;
+    @Autowired
+    private SignIn signIn;
+    @Autowired
+    private Schools schools;
+    @Autowired
+    private JdbcClient database;
+
+    private Schools.School school;
+    private Person child;
+
+    @BeforeEach
+    void build() {
+        school = schools.build();
+        child = school.student();
+        database.sql("UPDATE person SET name = ?, on_air_name = ?, student_number = 'N-17' WHERE id = ?").params(fullName, onAir, child.id()).update();
+    }
+
+    private long spoken(String track, Speaker... speakers) throws IOException {
+        long take = bringingIn.bringIn(child, school.episodeId(), fullName.toLowerCase() + " at sea.wav", track, target -> Schools.write(Signal.sine(1, 300, -20, 1), target));
+        Schools.await(() -> takes.ready(school.episodeId()).containsKey(take));
+        voices.name(child, school.episodeId(), take, Set.of(speakers), false);
+        return take;
+    }
+
+    @Test
+    void everything_of_a_student_is_gone_and_what_the_others_said_stays() throws IOException {
+        Speaker hers = new Speaker.Student(child.id());
+        Speaker partners = new Speaker.Student(school.partner().id());
+        long alone = spoken(fullName, hers);
+        long others = spoken("Tess", partners);
+        long both = spoken("Noor and Tess", hers, partners);
+        Head head = bench.head(child, school.episodeId());
+        bench.edit(child, school.episodeId(), head.seq(), "flag", new AddFlag(head.timeline().tracks().get(0).id(), 100, onAir + " laughs"));
+        HandIn handIn = schools.readyHandIn(school);
+        notes.write(school.teacher(), handIn.id(), MarginNote.Kind.LOVELY, "Well told, " + fullName + ".", 0, Frames.RATE);
+        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        airDesk.publish(school.teacher(), school.episodeId(), "Eels", "Told by " + fullName + ".");
+        Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());
+        voices.addGuest(child, school.episodeId(), "Mr Pellow", Consent.PUBLIC);
+        requests.ask(child, both);
+        assertThat(signIn.student(school.classCode(), fullName, Schools.PASSPHRASE, "0123456789abcdef0123456789abcdef")).isInstanceOf(SignIn.Result.Welcome.class);
+        Path sound = sounds.sound(child, alone).getFile().toPath();
+
+        StudentErasing.Going going = erasing.going(school.teacher(), school.classId(), child.id());
+        assertThat(going.alone()).extracting(StudentMapper.Spoken::id).containsExactly(alone);
+        assertThat(going.withOthers()).singleElement().satisfies(take -> {
+            assertThat(take.id()).isEqualTo(both);
+            assertThat(take.others()).isEqualTo("Tess");
+        });
+        erasing.erase(school.teacher(), school.classId(), child.id());
+
+        assertThat(sound).doesNotExist();
+        assertThat(airDesk.onAir(school.episodeId())).isEmpty();
+        assertThat(takes.ready(school.episodeId())).containsOnlyKeys(others);
+        assertThat(sounds.sound(school.partner(), others).contentLength()).isPositive();
+        head = bench.head(school.partner(), school.episodeId());
+        assertThat(Bench.takesIn(head.timeline())).containsExactly(others);
+        for (long seq = 1; seq <= head.seq(); seq++) {
+            assertThat(bench.timeline(school.partner(), school.episodeId(), seq).tracks()).extracting(Track::name)
+                    .doesNotHaveDuplicates().noneMatch(StudentErasingTest::namesHer);
+            assertThat(bench.timeline(school.partner(), school.episodeId(), seq).flags()).noneMatch(flag -> namesHer(flag.name()));
+        }
+        assertThat(head.timeline().trackNamed("Somebody")).isPresent();
+        Schools.await(() -> handIns.find(school.partner(), handIn.id()).ready());
+        assertThat(signIn.student(school.classCode(), fullName, Schools.PASSPHRASE, "")).isInstanceOf(SignIn.Result.Wrong.class);
+        assertThat(database.sql("SELECT count(*) FROM person WHERE id = ?").param(child.id()).query(Integer.class).single()).isZero();
+        assertThat(columnsThatSay(surname, onAir)).isEmpty();
+    }
+
+    private static boolean namesHer(String text) {
+        return text.contains("Noor") || text.contains("Quill");
+    }
+
+    /** Every column of every table in which one of the words stands. */
+    private List<String> columnsThatSay(String... words) {
+        List<String> found = new ArrayList<>();
+        for (Map<String, Object> column : database.sql("""
+                SELECT table_name, column_name FROM information_schema.columns WHERE table_schema = database()
+                AND data_type IN ('varchar', 'char', 'text', 'mediumtext', 'longtext') AND generation_expression IS NULL
+                """).query().listOfRows()) {
+            String table = column.get("table_name").toString();
+            String name = column.get("column_name").toString();
+            for (String word : words) {
+                if (database.sql("SELECT count(*) FROM " + table + " WHERE " + name + " LIKE ?").param("%" + word + "%").query(Integer.class).single() > 0) {
+                    found.add(table + "." + name);
+                }
+            }
+        }
+        return found;
+    }
+
+    @Test
+    void a_take_of_which_nobody_has_said_who_speaks_goes_with_whoever_made_it() throws IOException {
+        long unnamed = bringingIn.bringIn(child, school.episodeId(), "sound.wav", "Sea", target -> Schools.write(Signal.sine(1, 300, -20, 1), target));
+        Schools.await(() -> takes.ready(school.episodeId()).containsKey(unnamed));
+        long music = bringingIn.bringIn(child, school.episodeId(), "sound.wav", "Sea", target -> Schools.write(Signal.sine(1, 300, -20, 1), target));
+        Schools.await(() -> takes.ready(school.episodeId()).containsKey(music));
+        voices.name(child, school.episodeId(), music, Set.of(), true);
+        erasing.erase(school.teacher(), school.classId(), child.id());
+        assertThat(takes.ready(school.episodeId())).containsOnlyKeys(music);
+    }
+
+    @Test
+    void a_student_whom_a_restored_backup_brings_back_goes_again() throws IOException {
+        spoken("Noor", new Speaker.Student(child.id()));
+        journal.write(ErasedJournal.Kind.STUDENT, child.id(), List.of());
+        again.again();
+        assertThat(database.sql("SELECT count(*) FROM person WHERE id = ?").param(child.id()).query(Integer.class).single()).isZero();
+        assertThat(takes.ready(school.episodeId())).isEmpty();
+    }
+
+    @Test
+    void an_id_that_was_erased_is_never_given_to_somebody_else_even_from_an_older_backup() {
+        long before = database.sql("SELECT max(id) FROM person").query(Long.class).single();
+        journal.write(ErasedJournal.Kind.STUDENT, before + 1000, List.of());
+        again.afterPropertiesSet();
+        assertThat(schools.build().student().id()).isGreaterThan(before + 1000);
+    }
+
+    @Test
+    void only_a_teacher_of_the_home_class_deletes_a_student() {
+        assertThatThrownBy(() -> erasing.erase(school.otherTeacher(), school.classId(), child.id())).isInstanceOf(NotFound.class);
+        database.sql("INSERT INTO class_student (class_id, person_id, home) VALUES (?, ?, FALSE)").params(school.otherClassId(), child.id()).update();
+        assertThatThrownBy(() -> erasing.erase(school.otherTeacher(), school.otherClassId(), child.id())).hasMessage("roster.DELETE_AT_HOME");
+    }
+}
