@@ -60,16 +60,25 @@ public class Erasures {
         }
         List<String> files = new ArrayList<>();
         transaction.executeWithoutResult(status -> {
-            // one lock with publishing: whoever comes second sees what the first did
-            access.hold(take.episodeId());
-            airDesk.takeOff(take.episodeId(), live -> handIns.holds(live.handInId(), take.id())).ifPresent(files::add);
+            files.addAll(withdraw(take));
             files.addAll(erasing.empty(by, take));
             placed.erase(by, take.episodeId(), take.id());
-            files.addAll(handIns.makeAgainWithout(take.episodeId(), take.id()));
             journal.write(ErasedJournal.Kind.TAKE, take.id(), files);
             log.note(by.schoolId(), SecurityLog.Kind.ERASED, by.id(), null, "take " + take.id() + " of episode " + take.episodeId());
         });
         erasedFiles.delete(files);
+    }
+
+    /**
+     * Takes off air what holds a take, and has hand-ins that hold it made again when the surrounding transaction has ended; returns the keys of
+     * their files.
+     */
+    List<String> withdraw(Take take) {
+        // one lock with publishing: whoever comes second sees what the first did
+        access.hold(take.episodeId());
+        List<String> files = new ArrayList<>(handIns.makeAgainWithout(take.episodeId(), take.id()));
+        airDesk.takeOff(take.episodeId(), live -> handIns.holds(live.handInId(), take.id())).ifPresent(files::add);
+        return files;
     }
 
     /** Erases a take again that a restored backup has brought back. */

@@ -1,6 +1,7 @@
 package org.mellowclass.app.erasing;
 
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -13,8 +14,11 @@ import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolOffice;
 import org.mellowclass.app.people.SignedIn;
+import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.securitylog.SecurityLog;
+import org.mellowclass.app.sounds.SilencedSide;
+import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeRows;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
@@ -23,7 +27,8 @@ import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Deletes a student at once: every take in which they speak, with all that was made of it and what is on air of it; their notes, consents,
- * sign-ins and names. What the others of the crew said alone stays, and so do their edits.
+ * sign-ins and names. What the others of the crew said stays where it can be told apart, in takes and on sides of their own, and so do their
+ * edits.
  */
 @Service
 public class StudentErasing {
@@ -31,6 +36,8 @@ public class StudentErasing {
     private final StudentMapper students;
     private final TakeRows takes;
     private final Erasures erasures;
+    private final SilencedSide silencedSide;
+    private final ErasedFiles erasedFiles;
     private final ForgottenNames names;
     private final HandIns handIns;
     private final Access access;
@@ -40,11 +47,13 @@ public class StudentErasing {
     private final SecurityLog log;
     private final TransactionTemplate transaction;
 
-    StudentErasing(StudentMapper students, TakeRows takes, Erasures erasures, ForgottenNames names, HandIns handIns, Access access, SchoolOffice office,
+    StudentErasing(StudentMapper students, TakeRows takes, Erasures erasures, SilencedSide silencedSide, ErasedFiles erasedFiles, ForgottenNames names, HandIns handIns, Access access, SchoolOffice office,
                    SignedIn signedIn, ErasedJournal journal, SecurityLog log, TransactionTemplate transaction) {
         this.students = students;
         this.takes = takes;
         this.erasures = erasures;
+        this.silencedSide = silencedSide;
+        this.erasedFiles = erasedFiles;
         this.names = names;
         this.handIns = handIns;
         this.access = access;
@@ -58,11 +67,12 @@ public class StudentErasing {
     /**
      * What goes with a student.
      *
-     * @param alone      takes in which nobody else speaks
-     * @param withOthers takes in which others speak too: one voice cannot be taken out of them
-     * @param notes      how many notes they wrote
+     * @param alone     takes in which nobody else speaks
+     * @param ownSides  takes of which their side goes silent and the other one stays
+     * @param mixed     takes in which others speak on the same side: one voice cannot be taken out of them
+     * @param notes     how many notes they wrote
      */
-    public record Going(long studentId, String name, List<Spoken> alone, List<Spoken> withOthers, int notes) {
+    public record Going(long studentId, String name, List<Spoken> alone, List<Spoken> ownSides, List<Spoken> mixed, int notes) {
     }
 
     /** What goes with a student of a class that the viewer teaches. @throws Refusal unless it is their home class */
@@ -70,7 +80,12 @@ public class StudentErasing {
         Child child = child(viewer, classId, studentId);
         List<Spoken> spoken = students.spoken(studentId);
         return new Going(studentId, child.name(), spoken.stream().filter(take -> take.others() == null).toList(),
-                spoken.stream().filter(take -> take.others() != null).toList(), students.notes(studentId));
+                spoken.stream().filter(StudentErasing::hasOwnSide).toList(),
+                spoken.stream().filter(take -> take.others() != null && !hasOwnSide(take)).toList(), students.notes(studentId));
+    }
+
+    private static boolean hasOwnSide(Spoken take) {
+        return take.others() != null && take.ownSide() != null;
     }
 
     /** Deletes a student of a class that the viewer teaches, everywhere. @throws Refusal unless it is their home class */
@@ -102,11 +117,28 @@ public class StudentErasing {
         signedIn.end(child.id());
         boolean done = false;
         while (!done) {
-            for (Spoken take : students.spoken(child.id())) {
-                erasures.erase(by, takes.find(take.id()).orElseThrow());
+            for (Spoken spoken : students.spoken(child.id())) {
+                Take take = takes.find(spoken.id()).orElseThrow();
+                if (hasOwnSide(spoken)) {
+                    silence(child, take, spoken.ownSide());
+                } else {
+                    erasures.erase(by, take);
+                }
             }
             done = Boolean.TRUE.equals(transaction.execute(status -> delete(by, child)));
         }
+    }
+
+    private void silence(Child child, Take take, Voices.Side side) throws IOException {
+        SilencedSide.Made made = silencedSide.make(take, side);
+        List<String> files = new ArrayList<>();
+        transaction.executeWithoutResult(status -> {
+            files.addAll(erasures.withdraw(take));
+            files.addAll(silencedSide.replace(take, made));
+            students.deleteVoice(take.id(), child.id());
+            journal.write(ErasedJournal.Kind.STUDENT, child.id(), files);
+        });
+        erasedFiles.delete(files);
     }
 
     /** False if there is a take that came in between. */

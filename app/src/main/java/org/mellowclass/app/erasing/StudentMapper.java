@@ -8,6 +8,7 @@ import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
+import org.mellowclass.app.people.Voices;
 
 /**
  * The rows of a student who is deleted. What is about them goes; in the work that their crew keeps, nobody stands where they stood. The foreign
@@ -32,16 +33,20 @@ interface StudentMapper {
     /**
      * A take that is not erased in which a student speaks, or may: it was recorded or brought in by them, and nobody has said whose voice it is.
      *
-     * @param others whose voices are in it too; null for nobody's
+     * @param others  whose voices are in it too; null for nobody's
+     * @param ownSide the side on which nobody but this student speaks, while the others are on the other one; null where voices are mixed
      */
-    record Spoken(long id, String name, String episode, String others) {
+    record Spoken(long id, String name, String episode, String others, Voices.Side ownSide) {
     }
 
     @Select("""
             SELECT t.id, t.name, e.title AS episode,
               (SELECT group_concat(coalesce(p.name, g.name) ORDER BY p.name, g.name SEPARATOR ', ') FROM take_voice v
                  LEFT JOIN person p ON p.id = v.person_id LEFT JOIN guest g ON g.id = v.guest_id
-                 WHERE v.take_id = t.id AND (v.person_id IS NULL OR v.person_id <> #{studentId})) AS others
+                 WHERE v.take_id = t.id AND (v.person_id IS NULL OR v.person_id <> #{studentId})) AS others,
+              (SELECT v.side FROM take_voice v WHERE v.take_id = t.id AND v.person_id = #{studentId} AND t.state = 'READY'
+                 AND NOT EXISTS (SELECT 1 FROM take_voice o WHERE o.take_id = t.id AND (o.person_id IS NULL OR o.person_id <> #{studentId})
+                   AND (o.side IS NULL OR o.side = v.side))) AS own_side
             FROM take t JOIN episode e ON e.id = t.episode_id
             WHERE t.state <> 'ERASED' AND t.origin <> 'SHELF' AND (
               EXISTS (SELECT 1 FROM take_voice v WHERE v.take_id = t.id AND v.person_id = #{studentId})
@@ -139,6 +144,9 @@ interface StudentMapper {
 
     @Delete("DELETE FROM class_student WHERE person_id = #{studentId}")
     void deleteClasses(long studentId);
+
+    @Delete("DELETE FROM take_voice WHERE take_id = #{takeId} AND person_id = #{studentId}")
+    void deleteVoice(long takeId, long studentId);
 
     @Delete("DELETE FROM take_voice WHERE person_id = #{studentId}")
     void deleteVoices(long studentId);

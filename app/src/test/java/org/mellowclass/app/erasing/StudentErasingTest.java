@@ -12,15 +12,17 @@ import java.util.Set;
 
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.bench.Head;
+import org.mellowclass.app.bench.Mending;
 import org.mellowclass.app.feed.AirDesk;
 import org.mellowclass.app.incoming.BringingIn;
 import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SignIn;
-import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.people.Voices.Speaker;
+import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.review.MarginNote;
@@ -30,11 +32,13 @@ import org.mellowclass.app.store.RandomKey;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.Schools;
+import org.mellowclass.app.web.NotFound;
 import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.testing.Signal;
 import org.mellowclass.core.timeline.Track;
 import org.mellowclass.core.timeline.edit.AddFlag;
-import org.mellowclass.app.web.NotFound;
+import org.mellowclass.media.SoundDecoder;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.jdbc.core.simple.JdbcClient;
 
@@ -47,6 +51,12 @@ class StudentErasingTest {
     private final String fullName = "Noor " + surname;
     private final String onAir = "Noorabella" + unique;
 
+    @TempDir
+    private Path folder;
+    @Autowired
+    private SoundDecoder decoder;
+    @Autowired
+    private Mending mending;
     @Autowired
     private StudentErasing erasing;
     @Autowired
@@ -116,7 +126,7 @@ class StudentErasingTest {
 
         StudentErasing.Going going = erasing.going(school.teacher(), school.classId(), child.id());
         assertThat(going.alone()).extracting(StudentMapper.Spoken::id).containsExactly(alone);
-        assertThat(going.withOthers()).singleElement().satisfies(take -> {
+        assertThat(going.mixed()).singleElement().satisfies(take -> {
             assertThat(take.id()).isEqualTo(both);
             assertThat(take.others()).isEqualTo("Tess");
         });
@@ -160,6 +170,45 @@ class StudentErasingTest {
             }
         }
         return found;
+    }
+
+    @Test
+    void of_a_take_with_a_voice_on_each_side_the_other_one_stays_frame_by_frame() throws Exception {
+        Signal two = Signal.of(Frames.RATE, Signal.concat(Signal.sine(1, 300, -12, 3), Signal.silence(1, 3)).samples()[0],
+                Signal.concat(Signal.silence(1, 3), Signal.sine(1, 700, -12, 3)).samples()[0]);
+        long take = bringingIn.bringIn(child, school.episodeId(), "two.wav", "Two", target -> Schools.write(two, target));
+        Schools.await(() -> takes.ready(school.episodeId()).containsKey(take) && sounds.findings(take).isPresent());
+        mending.mend(child, school.episodeId(), take, Speaker.of("person-" + child.id()), Speaker.of("person-" + school.partner().id()));
+        HandIn handIn = schools.readyHandIn(school);
+        Path before = sounds.sound(child, take).getFile().toPath();
+        assertThat(erasing.going(school.teacher(), school.classId(), child.id()).ownSides()).extracting(StudentMapper.Spoken::id).containsExactly(take);
+        erasing.erase(school.teacher(), school.classId(), child.id());
+        assertThat(before).doesNotExist();
+        Signal left = decoded(sounds.sound(school.partner(), take).getFile().toPath());
+        assertThat(left.samples()[0]).containsOnly(0);
+        assertThat(left.samples()[1]).containsExactly(decoded(Schools.write(two, folder.resolve("as-it-came.wav"))).samples()[1]);
+        assertThat(voices.ofEpisode(school.episodeId()).get(take)).singleElement().satisfies(voice -> assertThat(voice.name()).isEqualTo("Tess"));
+        Schools.await(() -> handIns.find(school.partner(), handIn.id()).ready());
+        Signal heard = decoded(handIns.sound(school.partner(), handIn.id()).getFile().toPath());
+        assertThat(power(heard, 700)).as("the partner").isGreaterThan(1000 * power(heard, 300));
+    }
+
+    private Signal decoded(Path file) throws Exception {
+        try (SampleSource source = decoder.open(file, decoder.probe(file))) {
+            return Signal.read(source);
+        }
+    }
+
+    /** Of one frequency, by Goertzel's sum over the first channel. */
+    private static double power(Signal signal, double hertz) {
+        double re = 0;
+        double im = 0;
+        float[] samples = signal.samples()[0];
+        for (int i = 0; i < samples.length; i++) {
+            re += samples[i] * Math.cos(2 * Math.PI * hertz * i / Frames.RATE);
+            im += samples[i] * Math.sin(2 * Math.PI * hertz * i / Frames.RATE);
+        }
+        return re * re + im * im;
     }
 
     @Test

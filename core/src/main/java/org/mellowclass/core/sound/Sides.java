@@ -14,6 +14,16 @@ public enum Sides {
     RIGHT_REVERSED(2, (l, r, out, i) -> {
         out[0][i] = l;
         out[1][i] = -r;
+    }),
+    /** Two channels, the left one silent. */
+    WITHOUT_LEFT(2, (l, r, out, i) -> {
+        out[0][i] = 0;
+        out[1][i] = r;
+    }),
+    /** Two channels, the right one silent. */
+    WITHOUT_RIGHT(2, (l, r, out, i) -> {
+        out[0][i] = l;
+        out[1][i] = 0;
     });
 
     private static final int BLOCK = 4096;
