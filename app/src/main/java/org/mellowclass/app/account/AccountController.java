@@ -33,16 +33,18 @@ class AccountController {
     private final SignIn signIn;
     private final SignedIn signedIn;
     private final SecondStep secondStep;
+    private final NewPasswords passwords;
     private final PasswordResets resets;
     private final SecurityLog log;
     private final Entrance entrance;
 
-    AccountController(Access access, SchoolOffice office, SignIn signIn, SignedIn signedIn, SecondStep secondStep, PasswordResets resets, SecurityLog log, Entrance entrance) {
+    AccountController(Access access, SchoolOffice office, SignIn signIn, SignedIn signedIn, SecondStep secondStep, NewPasswords passwords, PasswordResets resets, SecurityLog log, Entrance entrance) {
         this.access = access;
         this.office = office;
         this.signIn = signIn;
         this.signedIn = signedIn;
         this.secondStep = secondStep;
+        this.passwords = passwords;
         this.resets = resets;
         this.log = log;
         this.entrance = entrance;
@@ -67,8 +69,7 @@ class AccountController {
         if (!signIn.proves(viewer, current)) {
             throw Refusal.unfit("account.CURRENT");
         }
-        office.setPassword(viewer, password);
-        log.note(viewer.schoolId(), SecurityLog.Kind.PASSWORD_CHANGED, viewer.id(), null, null);
+        passwords.set(viewer, password);
         signedIn.endOthers(viewer, session.getId(), null);
         return "redirect:/account?done=password";
     }

@@ -32,15 +32,17 @@ class PasswordResets {
 
     private final ResetMapper resets;
     private final SchoolOffice office;
+    private final NewPasswords passwords;
     private final SignedIn signedIn;
     private final Outbox outbox;
     private final SecurityLog log;
     private final MellowProperties properties;
     private final Clock clock;
 
-    PasswordResets(ResetMapper resets, SchoolOffice office, SignedIn signedIn, Outbox outbox, SecurityLog log, MellowProperties properties, Clock clock) {
+    PasswordResets(ResetMapper resets, SchoolOffice office, NewPasswords passwords, SignedIn signedIn, Outbox outbox, SecurityLog log, MellowProperties properties, Clock clock) {
         this.resets = resets;
         this.office = office;
+        this.passwords = passwords;
         this.signedIn = signedIn;
         this.outbox = outbox;
         this.log = log;
@@ -86,9 +88,8 @@ class PasswordResets {
     /** Sets it; nobody stays signed in with the old one, and other links end. */
     void set(String key, String password) {
         Person teacher = find(key);
-        office.setPassword(teacher, password);
+        passwords.set(teacher, password);
         resets.useAll(teacher.id(), clock.instant());
-        log.note(teacher.schoolId(), SecurityLog.Kind.PASSWORD_CHANGED, teacher.id(), null, null);
         signedIn.end(teacher.id());
     }
 }

@@ -78,12 +78,6 @@ public class Keeping {
         return keeping.going(viewer.id(), today().plus(WARNED_BEFORE));
     }
 
-    /** Whether a class goes within a month unless somebody keeps it. */
-    @Transactional(readOnly = true)
-    public Optional<Kept> goingSoon(Person viewer, long classId) {
-        return Optional.of(of(viewer, classId)).filter(kept -> kept.keepUntil().isBefore(today().plus(WARNED_BEFORE)));
-    }
-
     /** Keeps a class until the end of a day. @throws Refusal for a day that is over, or more than three years away */
     public void keepUntil(Person viewer, long classId, LocalDate day) {
         access.taughtClass(viewer, classId);

@@ -62,20 +62,13 @@ class KeepingController {
         return "redirect:/classes/" + classId;
     }
 
-    /** What goes of a teacher's classes, and of the school: asked for by the home page. */
+    /** What goes of a teacher's classes, and of the school: asked for by the home page and class boards. */
     @GetMapping("/going")
     String going(@AuthenticationPrincipal Person viewer, Model model) {
         model.addAttribute("going", keeping.going(viewer));
         model.addAttribute("zone", office.zone(viewer.schoolId()));
         model.addAttribute("schoolDeletedAt", keeping.schoolDeletedAt(viewer).orElse(null));
         return "keeping/going :: going";
-    }
-
-    /** Nothing unless the class goes soon: asked for by the class board. */
-    @GetMapping("/classes/{classId}/going")
-    String goingSoon(@AuthenticationPrincipal Person viewer, @PathVariable long classId, Model model) {
-        model.addAttribute("kept", keeping.goingSoon(viewer, classId).orElse(null));
-        return "keeping/going :: soon";
     }
 
     @ProvenLately

@@ -62,6 +62,12 @@ public class SchoolOffice {
         people.setSecret(teacher.id(), encoder.encode(password));
     }
 
+    /** The e-mail address of a teacher. */
+    @Transactional(readOnly = true)
+    public String email(Person teacher) {
+        return people.emailOf(teacher.id()).orElseThrow();
+    }
+
     /** Whether somebody leads their school. */
     @Transactional(readOnly = true)
     public boolean leads(Person person) {

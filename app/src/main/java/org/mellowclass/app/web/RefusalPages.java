@@ -1,8 +1,10 @@
 package org.mellowclass.app.web;
 
+import java.security.Principal;
 import java.util.Locale;
 
 import jakarta.servlet.http.HttpServletRequest;
+import org.mellowclass.app.securitylog.SecurityLog;
 import org.mellowclass.core.timeline.TimelineTooLong;
 import org.mellowclass.core.timeline.edit.EditRefused;
 import org.slf4j.Logger;
@@ -34,9 +36,11 @@ class RefusalPages {
     private static final Logger LOG = LoggerFactory.getLogger(RefusalPages.class);
 
     private final MessageSource messages;
+    private final SecurityLog log;
 
-    RefusalPages(MessageSource messages) {
+    RefusalPages(MessageSource messages, SecurityLog log) {
         this.messages = messages;
+        this.log = log;
     }
 
     @ExceptionHandler
@@ -67,6 +71,10 @@ class RefusalPages {
 
     @ExceptionHandler
     Object notFound(NotFound notFound, HttpServletRequest request) {
+        Principal viewer = request.getUserPrincipal();
+        if (viewer != null && viewer.getName().matches("\\d{1,18}")) {
+            log.denied(Long.parseLong(viewer.getName()), request.getMethod() + " " + request.getRequestURI().replaceAll("[0-9a-f]{32}", "…"));
+        }
         return answer(request, HttpStatus.NOT_FOUND, text("refusal.not-found"));
     }
 

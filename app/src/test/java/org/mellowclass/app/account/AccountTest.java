@@ -6,6 +6,7 @@ import static org.hamcrest.Matchers.containsString;
 import static org.hamcrest.Matchers.not;
 import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.head;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.content;
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.header;
@@ -111,6 +112,21 @@ class AccountTest {
                 .andExpect(redirectedUrl("/account?done=password"));
         mvc.perform(get("/account").cookie(here)).andExpect(status().isOk()).andExpect(content().string(not(containsString("Sign out everywhere else"))));
         mvc.perform(get("/account").cookie(there)).andExpect(redirectedUrlPattern("**/sign-in"));
+        assertThat(outbox.sentBy(school.teacher())).as("whoever did not do it learns of it").singleElement().satisfies(mail -> {
+            assertThat(mail.recipient()).isEqualTo(school.teacherEmail());
+            assertThat(mail.subject()).isEqualTo("Your password was changed");
+        });
+    }
+
+    @Test
+    void the_lead_reads_who_has_asked_for_what_is_not_theirs_but_no_key_and_not_without_end() throws Exception {
+        for (int i = 0; i < 40; i++) {
+            mvc.perform(get("/episodes/" + school.otherEpisodeId() + "/bench").with(As.person(school.student()))).andExpect(status().isNotFound());
+        }
+        mvc.perform(head("/files/" + "ab".repeat(16)).with(As.person(school.partner()))).andExpect(status().isNotFound());
+        String page = mvc.perform(get("/school").with(As.person(school.teacher()))).andReturn().getResponse().getContentAsString();
+        assertThat(page).contains("asked for what is not theirs", "HEAD /files/…").doesNotContain("abab");
+        assertThat(page.split("GET /episodes/" + school.otherEpisodeId() + "/bench", -1)).hasSizeBetween(30, 33);
     }
 
     @Test

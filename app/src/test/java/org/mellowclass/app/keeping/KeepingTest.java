@@ -105,9 +105,9 @@ class KeepingTest {
             assertThat(mail.recipient()).isEqualTo(school.teacherEmail());
             assertThat(mail.subject()).isEqualTo("7 Test is deleted soon");
         });
-        assertThat(keeping.goingSoon(school.teacher(), school.classId())).isPresent();
+        assertThat(keeping.going(school.teacher())).extracting(Keeping.Kept::id).containsExactly(school.classId());
         keeping.keepUntil(school.teacher(), school.classId(), now.plusYears(1));
-        assertThat(keeping.goingSoon(school.teacher(), school.classId())).isEmpty();
+        assertThat(keeping.going(school.teacher())).isEmpty();
     }
 
     @Test

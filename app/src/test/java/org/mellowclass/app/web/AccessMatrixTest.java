@@ -87,7 +87,6 @@ class AccessMatrixTest {
             Map.entry("POST /school/let-go", Open.TO_TEACHER),
             Map.entry("POST /school/take-back", Open.TO_TEACHER),
             Map.entry("GET /going", Open.TO_EVERY_TEACHER),
-            Map.entry("GET /classes/{classId}/going", Open.TO_TEACHER),
             Map.entry("GET /classes/{classId}/keeping", Open.TO_TEACHER),
             Map.entry("POST /classes/{classId}/keeping", Open.TO_TEACHER),
             Map.entry("POST /classes/{classId}/let-go", Open.TO_TEACHER),
