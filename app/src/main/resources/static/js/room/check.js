@@ -17,6 +17,7 @@ const ADVICE = {
   TOO_HOT: 'Too hot: it crackles. Move back, a hand’s width more.',
   TOO_QUIET: 'Too quiet. Move closer, or speak up.',
   ROOM_LOUD: 'The room is too loud for your voice. Find a quieter place.',
+  ONE_SIDED: 'Only one side of the microphone is heard. Push its plug in, or choose another one.',
   HUM: 'Something hums. Move away from chargers and lamps.',
   LITTLE_QUIET: 'A little quiet. Come a hand’s width closer.',
   LITTLE_HOT: 'A little hot. Go a hand’s width back.',
@@ -86,12 +87,12 @@ export class Check {
     byId('check-result').hidden = false;
     byId('check-verdict').className = `verdict ${CLASSES[result.verdict]}`;
     byId('check-verdict').textContent = `${WORDS[result.verdict]}: ${ADVICE[result.advice]}`;
-    byId('check-level').textContent = level(result.levelDbfs) + (result.overs > 0 ? `, ${result.overs} spots too hot` : '');
+    byId('check-level').textContent = (result.levelDbfs === null ? 'nothing heard' : `peaks at ${level(result.levelDbfs)}`) + (result.overs > 0 ? `, ${result.overs} spots too hot` : '');
     byId('check-noise').textContent = level(result.noiseDbfs)
       + (result.voiceToRoomLu === null ? '' : `, ${Math.round(result.voiceToRoomLu)} LU under your voice`);
     byId('check-hum').textContent = result.humHz > 0 ? `mains hum, ${result.humHz} Hz` : 'none';
     byId('check-browser').textContent = [processing.length > 0 ? `${processing.join(' and ')} is on and changes your voice. Switch it off in the system’s settings.` : 'leaves your voice as it is',
-      result.oneSided ? 'Only one side of the microphone gives sound.' : '', `${microphone.rate} Hz`].filter(it => it).join(' · ');
+      `${microphone.rate} Hz`].join(' · ');
   }
 
   /** Plays the test sentence again. @param {number} volume @param {string} deviceId @param {number} rate */

@@ -4,6 +4,9 @@
 /** What the audio thread posts: the mean of both sides, and the right one. @typedef {{ samples: Float32Array, right: Float32Array, last: boolean, kept: boolean }} Block */
 
 export const PRACTICE = 'practice';
+
+/** A real microphone was not given, in words for whoever asked for it. */
+export class NoMicrophone extends Error {}
 const LEAD_SECONDS = 3;
 /** @type {{ [name: string]: string }} */
 const PROBLEMS = {
@@ -36,7 +39,7 @@ async function ask(deviceId) {
       },
     });
   } catch (problem) {
-    throw new Error(PROBLEMS[/** @type {DOMException} */ (problem).name] ?? 'The microphone could not be opened. Try again.');
+    throw new NoMicrophone(PROBLEMS[/** @type {DOMException} */ (problem).name] ?? 'The microphone could not be opened. Try again.');
   }
 }
 

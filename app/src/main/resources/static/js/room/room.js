@@ -11,7 +11,7 @@ import { Check } from './check.js';
 import { attachLanding, placeFrame, showLanding } from './landing.js';
 import { Level } from './level.js';
 import { LiveSkyline } from './live-skyline.js';
-import { Microphone, PRACTICE, whatIsMissing } from './microphone.js';
+import { Microphone, NoMicrophone, PRACTICE, whatIsMissing } from './microphone.js';
 import { Script } from './script.js';
 import { isBusy, isTaking, may, next } from './state.js';
 import { attachTogether } from './together.js';
@@ -44,8 +44,9 @@ function attachRecorder(section) {
   const say = words => { byId('record-state').textContent = words; };
   /** @type {string | null} */
   let complaint = null;
-  /** @param {string | null} words */
-  const complain = words => {
+  /** @param {string | null} words @param {boolean} practice whether the practice microphone would help */
+  const complain = (words, practice = false) => {
+    byId('practice').hidden = !practice;
     if (words !== complaint) {
       complaint = words;
       byId('mic-problem').hidden = !words;
@@ -223,7 +224,7 @@ function attachRecorder(section) {
     try {
       await action(argument);
     } catch (problem) {
-      complain(/** @type {Error} */ (problem).message);
+      complain(/** @type {Error} */ (problem).message, problem instanceof NoMicrophone);
       happens('fail');
     }
   };
@@ -239,6 +240,11 @@ function attachRecorder(section) {
   });
 
   byId('listen').addEventListener('click', guarded(listen));
+  byId('practice').addEventListener('click', guarded(async () => {
+    selectById('mic').value = PRACTICE;
+    await listen();
+    byId('mic').focus();
+  }));
   byId('mic').addEventListener('change', guarded(async () => microphone && listen()));
   byId('check').addEventListener('click', guarded(async () => check.run(microphone ?? await listen(), episodeId)));
   byId('check-hear').addEventListener('click', () => check.hear(volume(), fieldById('output').value, microphone?.rate ?? RATE));

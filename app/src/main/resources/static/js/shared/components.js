@@ -10,6 +10,11 @@ document.addEventListener('alpine:init', () => {
   /** @param {string} kind @returns {ThisType<Tabs> & object} */
   const panel = kind => ({ 'x-show'() { return this.open === kind; } });
 
+  // the browser knows where it is
+  window.Alpine.data('zone', () => (/** @type {ThisType<{ $el: HTMLInputElement }> & object} */ ({
+    init() { this.$el.value = Intl.DateTimeFormat().resolvedOptions().timeZone || this.$el.value; },
+  })));
+
   window.Alpine.data('tabs', () => (/** @type {ThisType<Tabs> & object} */ ({
     open: 'student',
     init() { this.open = this.$el.dataset.open ?? 'student'; },

@@ -59,6 +59,24 @@ class RoomTest extends BrowserTest {
         page.locator("#listen").click();
         page.getByText("No microphone was found.").waitFor();
         assertThat(page.locator("#mic-problem").innerText()).contains("You can bring in a recording instead.");
+        page.getByText("Use the practice microphone").click();
+        await(page, "Number(document.getElementById('level-fill').getAttribute('width')) > 100");
+        assertThat(page.locator("#mic-problem").isVisible()).isFalse();
+    }
+
+    @Test
+    void signing_out_leaves_nothing_on_the_laptop_but_its_nameless_mark() throws Exception {
+        Page page = room(page());
+        page.route("**/files/*", route -> route.abort());
+        page.locator("#file").setInputFiles(Voices.speak(folder, List.of("Bells at low water.")));
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Bring in")).click();
+        await(page, "(" + KEPT_FILES + ")(0).then(count => count === 1)");
+        await(page, "localStorage.length > 0");
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Sign out")).click();
+        page.waitForURL("**/sign-in**");
+        await(page, "(" + KEPT_FILES + ")(0).then(count => count === 0)");
+        assertThat(page.evaluate("localStorage.length + sessionStorage.length")).isEqualTo(0);
+        assertThat(page.context().cookies()).extracting(cookie -> cookie.name).isSubsetOf("laptop", "XSRF-TOKEN");
     }
 
     @Test
@@ -112,6 +130,8 @@ class RoomTest extends BrowserTest {
         page.getByText("Your teacher is asked to erase it.").waitFor();
         Page teacher = page();
         signInAsTeacher(teacher);
+        teacher.getByText("Erase it …").click();
+        teacher.getByText("The voice of").waitFor();
         teacher.getByText("Erase it everywhere").click();
         teacher.waitForLoadState();
         page.reload();

@@ -36,17 +36,22 @@ class SetUpTest extends BrowserTest {
         assertThat(start.find()).as("the start key is told").isTrue();
         assertThat(page.navigate(empty.address("/first-start?key=guessed")).status()).isEqualTo(404);
 
+        page.navigate(empty.address("/"));
+        page.getByText("There is no school here yet").waitFor();
+        assertAccessible(page);
+
         page.navigate(empty.address(start.group()));
         assertAccessible(page);
+        assertThat(page.getByLabel("Its time zone").inputValue()).as("the browser's").isEqualTo(page.evaluate("Intl.DateTimeFormat().resolvedOptions().timeZone"));
         page.getByLabel("Name of the school").fill("Withy Lane School");
         page.getByLabel("Its time zone").fill("Europe/Dublin");
         page.getByLabel("What the class calls you").fill("Mr Rush");
         page.getByLabel("E-mail").fill("rush@withy.example");
         page.getByLabel("Password, twelve letters or more").fill("reeds in the wind");
+        page.getByLabel("What it is called").fill("7 Curlew");
         page.getByText("Make the school").last().click();
-        page.getByLabel("What is your class called?").fill("7 Curlew");
-        page.getByText("Make the class").click();
         page.waitForURL("**/crews");
+        page.getByText("Who is in the class?").waitFor();
         String classId = page.url().replaceAll(".*/classes/(\\d+)/.*", "$1");
 
         putOnShelf(empty, page, classId);
@@ -99,8 +104,7 @@ class SetUpTest extends BrowserTest {
 
     private static void roster(Page page) {
         page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Crews")).click();
-        page.getByText("Bring in a list").click();
-        page.getByLabel("Paste it here, one student a line").fill("Name;Crew\nBo Tern;Knockers\nAnn Moss\nCy Reed\nDee Hill\n;Knockers\n");
+        page.getByLabel("Paste your list here, one student a line").fill("Name;Crew\nBo Tern;Knockers\nAnn Moss\nCy Reed\nDee Hill\n;Knockers\n");
         page.getByText("Look at it first").click();
         page.getByText("The name is missing.").waitFor();
         page.getByText("Write the good rows").click();

@@ -7,6 +7,8 @@ import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.ProvenLately;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 
@@ -27,6 +29,16 @@ class EraseController {
     @PostMapping("/takes/{takeId}/erase-request")
     String ask(@AuthenticationPrincipal Person viewer, @PathVariable long takeId) {
         return "redirect:/episodes/" + erasing.ask(viewer, takeId) + "/record";
+    }
+
+    /** Asks once: whose voice it is, and where it is heard. */
+    @ProvenLately
+    @GetMapping("/takes/{takeId}/erase")
+    String sure(@AuthenticationPrincipal Person viewer, @PathVariable long takeId, Model model) {
+        Erasures.Heard heard = erasures.heard(viewer, takeId);
+        model.addAttribute("heard", heard);
+        model.addAttribute("schoolClass", access.taughtClass(viewer, access.taughtEpisode(viewer, heard.take().episodeId()).classId()));
+        return "erasing/take";
     }
 
     @ProvenLately

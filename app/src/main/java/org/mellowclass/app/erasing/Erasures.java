@@ -7,8 +7,11 @@ import java.util.Optional;
 
 import org.mellowclass.app.bench.PlacedTakes;
 import org.mellowclass.app.feed.AirDesk;
+import org.mellowclass.app.feed.Publication;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.people.Voices;
+import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.securitylog.SecurityLog;
 import org.mellowclass.app.takes.Take;
@@ -26,18 +29,20 @@ public class Erasures {
     private final PlacedTakes placed;
     private final HandIns handIns;
     private final AirDesk airDesk;
+    private final Voices voices;
     private final Access access;
     private final ErasedFiles erasedFiles;
     private final ErasedJournal journal;
     private final SecurityLog log;
     private final TransactionTemplate transaction;
 
-    Erasures(Erasing erasing, PlacedTakes placed, HandIns handIns, AirDesk airDesk, Access access, ErasedFiles erasedFiles, ErasedJournal journal,
+    Erasures(Erasing erasing, PlacedTakes placed, HandIns handIns, AirDesk airDesk, Voices voices, Access access, ErasedFiles erasedFiles, ErasedJournal journal,
              SecurityLog log, TransactionTemplate transaction) {
         this.erasing = erasing;
         this.placed = placed;
         this.handIns = handIns;
         this.airDesk = airDesk;
+        this.voices = voices;
         this.access = access;
         this.erasedFiles = erasedFiles;
         this.journal = journal;
@@ -51,6 +56,27 @@ public class Erasures {
         long classId = access.taughtEpisode(viewer, take.episodeId()).classId();
         erase(viewer, take);
         return classId;
+    }
+
+    /**
+     * What is asked before a take is erased.
+     *
+     * @param voices  who speaks in it; empty where nobody has said
+     * @param onPage  whether the crew's page plays it
+     * @param handIns the numbers of hand-ins that hold it
+     * @param onAir   the title under which it is on air; null if it is not
+     */
+    public record Heard(Take take, List<String> voices, boolean onPage, List<Integer> handIns, String onAir) {
+    }
+
+    /** Whose voice is in a take that is asked about, and where it is heard. */
+    public Heard heard(Person viewer, long takeId) {
+        Take take = erasing.asked(viewer, takeId);
+        long episodeId = take.episodeId();
+        return new Heard(take, voices.ofEpisode(episodeId).getOrDefault(takeId, List.of()).stream().map(Voices.Voice::name).distinct().toList(),
+                placed.onPage(episodeId).containsKey(takeId),
+                handIns.ofEpisode(viewer, episodeId).stream().filter(handIn -> handIns.holds(handIn.id(), takeId)).map(HandIn::number).sorted().toList(),
+                airDesk.onAir(episodeId).filter(live -> handIns.holds(live.handInId(), takeId)).map(Publication::title).orElse(null));
     }
 
     /** As {@link #erase(Person, long)}, for somebody who has been let through. */

@@ -58,6 +58,14 @@ class AirController {
         return "redirect:/episodes/" + episodeId + "/air";
     }
 
+    /** Puts a newer hand-in in the place of what is on air. */
+    @ProvenLately
+    @PostMapping("/episodes/{episodeId}/air/correction")
+    String correct(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId) {
+        desk.correct(viewer, episodeId);
+        return "redirect:/episodes/" + episodeId + "/air";
+    }
+
     @PostMapping("/episodes/{episodeId}/air/off")
     String takeOff(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId) throws IOException {
         desk.takeOff(viewer, episodeId);
@@ -101,6 +109,7 @@ class AirController {
         model.addAttribute("gate", handIn.map(desk::gate).orElse(null));
         model.addAttribute("speakers", voices.speakers(episode));
         model.addAttribute("publication", publication.orElse(null));
+        model.addAttribute("correction", desk.correction(episode).orElse(null));
         model.addAttribute("percent", publication.map(it -> desk.percent(it).orElse(0)).orElse(0));
         model.addAttribute("feedKey", desk.feedKey(viewer, episode.classId()));
     }

@@ -128,13 +128,7 @@ public class AirDesk {
         Episode episode = access.taughtEpisode(viewer, episodeId);
         access.hold(episodeId);
         Optional<HandIn> handIn = handIns.newest(episode);
-        Gate gate = handIn.map(this::gate).orElse(new Gate(List.of(), List.of(), List.of()));
-        Set<AirGate.Missing> missing = AirGate.missing(new AirGate.Facts(handIn.filter(HandIn::cleared).isPresent(), title, description,
-                gate.unnamed().size(), gate.voices().stream().map(AirDesk::voice).toList()));
-        if (!missing.isEmpty()) {
-            String names = gate.voices().stream().filter(voice -> voice.extent() != Consent.PUBLIC).map(Voices.Heard::name).collect(Collectors.joining(", "));
-            throw Refusal.unfit("air." + missing.iterator().next(), names);
-        }
+        requireOpen(handIn, title, description);
         if (title.length() > LONGEST_TITLE || description.length() > LONGEST_DESCRIPTION) {
             throw Refusal.unfit("air.TOO_LONG", LONGEST_TITLE, LONGEST_DESCRIPTION);
         }
@@ -147,6 +141,45 @@ public class AirDesk {
         live.episodeChanged(episodeId);
         log.note(viewer.schoolId(), SecurityLog.Kind.PUBLISHED, viewer.id(), null, "episode " + episodeId);
         jobs.ask(AirPreparation.KIND, feeds.newest(episodeId).orElseThrow().id(), Jobs.ofEpisode(episodeId));
+    }
+
+    /**
+     * The newest hand-in of an episode that is on air, if it is newer than what is on air and cleared: it can take its place.
+     */
+    @Transactional(readOnly = true)
+    public Optional<HandIn> correction(Episode episode) {
+        return onAir(episode.id()).flatMap(live -> handIns.newest(episode).filter(HandIn::cleared)
+                .filter(handIn -> handIn.id() != live.handInId() && !Objects.equals(handIn.id(), live.nextHandInId())));
+    }
+
+    /**
+     * Puts the newest cleared hand-in in the place of what is on air, through the same gate: the page and its entry in the feed stay, the file is
+     * another one. What is on air stays until the new file is made. Asking twice is asking once.
+     */
+    @Transactional
+    public void correct(Person viewer, long episodeId) {
+        Episode episode = access.taughtEpisode(viewer, episodeId);
+        access.hold(episodeId);
+        Optional<HandIn> handIn = correction(episode);
+        if (handIn.isEmpty()) {
+            return;
+        }
+        Publication onAir = onAir(episodeId).orElseThrow();
+        requireOpen(handIn, onAir.title(), onAir.description());
+        feeds.correct(onAir.id(), handIn.get().id());
+        live.episodeChanged(episodeId);
+        log.note(viewer.schoolId(), SecurityLog.Kind.PUBLISHED, viewer.id(), null, "correction of episode " + episodeId);
+        jobs.ask(AirPreparation.KIND, onAir.id(), Jobs.ofEpisode(episodeId));
+    }
+
+    private void requireOpen(Optional<HandIn> handIn, String title, String description) {
+        Gate gate = handIn.map(this::gate).orElse(new Gate(List.of(), List.of(), List.of()));
+        Set<AirGate.Missing> missing = AirGate.missing(new AirGate.Facts(handIn.filter(HandIn::cleared).isPresent(), title, description,
+                gate.unnamed().size(), gate.voices().stream().map(AirDesk::voice).toList()));
+        if (!missing.isEmpty()) {
+            String names = gate.voices().stream().filter(voice -> voice.extent() != Consent.PUBLIC).map(Voices.Heard::name).collect(Collectors.joining(", "));
+            throw Refusal.unfit("air." + missing.iterator().next(), names);
+        }
     }
 
     private static AirGate.Voice voice(Voices.Heard heard) {

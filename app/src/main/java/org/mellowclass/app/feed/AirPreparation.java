@@ -26,7 +26,7 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.stereotype.Component;
 
-/** Makes the MP3 of a cleared hand-in and puts it on air. */
+/** Makes the MP3 of a cleared hand-in and puts it on air, or in the place of what is on air. */
 @Component
 class AirPreparation {
 
@@ -68,10 +68,12 @@ class AirPreparation {
 
     void run(long publicationId) throws IOException, SoundRefused {
         Publication publication = feeds.find(publicationId).orElseThrow();
-        if (publication.state() != Publication.State.PREPARING) {
+        boolean correction = publication.onAir() && publication.nextHandInId() != null;
+        if (!correction && publication.state() != Publication.State.PREPARING) {
             return;
         }
-        HandIns.Cleared cleared = handIns.cleared(publication.handInId());
+        long handInId = correction ? publication.nextHandInId() : publication.handInId();
+        HandIns.Cleared cleared = handIns.cleared(handInId);
         Brief brief = briefs.ofEpisode(publication.episodeId());
         FeedMapper.Feed feed = feeds.feedOfClass(brief.classId()).orElseThrow();
         LocalDate today = LocalDate.now(clock.withZone(ZoneId.of(feed.timeZone())));
@@ -85,11 +87,14 @@ class AirPreparation {
             }
             long bytes = Files.size(mp3);
             String key = store.put(mp3);
-            int now = feeds.onAirNow(publicationId, key, bytes, published.frames(), published.loudnessLufs(),
-                    published.truePeakDbtp(), clock.instant());
+            int now = correction
+                    ? feeds.corrected(publicationId, handInId, key, bytes, published.frames(), published.loudnessLufs(), published.truePeakDbtp())
+                    : feeds.onAirNow(publicationId, key, bytes, published.frames(), published.loudnessLufs(), published.truePeakDbtp(), clock.instant());
             if (now == 0) {
                 // taken off while it was being made
                 store.delete(key);
+            } else if (correction) {
+                store.delete(publication.soundKey());
             }
         } finally {
             jobs.ended(KIND, publicationId);

@@ -16,6 +16,7 @@ import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
+import org.springframework.util.DigestUtils;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -51,8 +52,9 @@ class FeedController {
         Feed feed = feeds.feed(feedKey);
         List<Publication> onAir = feeds.onAir(feedKey);
         String xml = RssWriter.write(feed, onAir, addresses(feedKey));
-        return ResponseEntity.ok().contentType(RSS).cacheControl(CacheControl.noCache())
-                .body(xml.getBytes(StandardCharsets.UTF_8));
+        byte[] bytes = xml.getBytes(StandardCharsets.UTF_8);
+        // who asks again is told in a few bytes that nothing is new
+        return ResponseEntity.ok().contentType(RSS).cacheControl(CacheControl.noCache()).eTag(DigestUtils.md5DigestAsHex(bytes)).body(bytes);
     }
 
     @GetMapping("/f/{feedKey}/{episodeKey}")
@@ -68,7 +70,7 @@ class FeedController {
     @GetMapping("/f/{feedKey}/{episodeKey}/{slug}.mp3")
     ResponseEntity<Resource> sound(@PathVariable String feedKey, @PathVariable String episodeKey, @PathVariable String slug)
             throws IOException {
-        return ResponseEntity.ok().contentType(MP3).eTag(episodeKey)
+        return ResponseEntity.ok().contentType(MP3).eTag(episodeKey + "-" + slug)
                 .cacheControl(CacheControl.maxAge(Duration.ZERO).mustRevalidate())
                 .body(feeds.sound(feedKey, episodeKey, slug));
     }
@@ -88,13 +90,18 @@ class FeedController {
             }
 
             @Override
+            public String feed() {
+                return page + "/feed.xml";
+            }
+
+            @Override
             public String episodePage(Publication publication) {
                 return page + "/" + publication.publicKey();
             }
 
             @Override
             public String sound(Publication publication) {
-                return episodePage(publication) + "/" + publication.slug() + ".mp3";
+                return episodePage(publication) + "/" + publication.fileName() + ".mp3";
             }
         };
     }

@@ -16,7 +16,7 @@ interface FeedMapper extends NamedSounds {
 
     String PUBLICATION = """
             SELECT p.id, p.episode_id, p.hand_in_id, p.public_key, p.title, p.description, p.slug, p.state, p.sound_key,
-                   p.bytes, p.frames, p.loudness_lufs, p.true_peak_dbtp, p.created_at, p.on_air_at, p.off_air_at
+                   p.bytes, p.frames, p.loudness_lufs, p.true_peak_dbtp, p.created_at, p.on_air_at, p.off_air_at, p.next_hand_in_id, p.version
             FROM publication p
             """;
     String OF_FEED = """
@@ -84,11 +84,24 @@ interface FeedMapper extends NamedSounds {
             """)
     int onAirNow(long id, String soundKey, long bytes, long frames, double loudnessLufs, double truePeakDbtp, Instant at);
 
-    @Update("UPDATE publication SET state = 'FAILED' WHERE id = #{id} AND state = 'PREPARING'")
+    /** A correction that could not be made leaves what is on air as it is. */
+    @Update("""
+            UPDATE publication SET state = IF(state = 'PREPARING', 'FAILED', state), next_hand_in_id = NULL WHERE id = #{id} AND state IN ('PREPARING', 'ON_AIR')
+            """)
     void failed(long id);
 
+    @Update("UPDATE publication SET next_hand_in_id = #{handInId} WHERE id = #{id} AND state = 'ON_AIR'")
+    void correct(long id, long handInId);
+
     @Update("""
-            UPDATE publication SET state = 'OFF_AIR', sound_key = NULL, off_air_at = #{at}
+            UPDATE publication SET hand_in_id = next_hand_in_id, next_hand_in_id = NULL, version = version + 1, sound_key = #{soundKey}, bytes = #{bytes},
+                   frames = #{frames}, loudness_lufs = #{loudnessLufs}, true_peak_dbtp = #{truePeakDbtp}
+            WHERE id = #{id} AND state = 'ON_AIR' AND next_hand_in_id = #{handInId}
+            """)
+    int corrected(long id, long handInId, String soundKey, long bytes, long frames, double loudnessLufs, double truePeakDbtp);
+
+    @Update("""
+            UPDATE publication SET state = 'OFF_AIR', sound_key = NULL, next_hand_in_id = NULL, off_air_at = #{at}
             WHERE id = #{id} AND state IN ('PREPARING', 'ON_AIR')
             """)
     int offAir(long id, Instant at);

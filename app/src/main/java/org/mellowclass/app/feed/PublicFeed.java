@@ -66,7 +66,7 @@ public class PublicFeed {
 
     Resource sound(String feedKey, String publicKey, String slug) throws IOException {
         Publication publication = episode(feedKey, publicKey);
-        if (!publication.slug().equals(slug)) {
+        if (!publication.fileName().equals(slug)) {
             throw new NotFound();
         }
         return store.stream(publication.soundKey());

@@ -1,12 +1,19 @@
 package org.mellowclass.app.feed;
 
+import java.nio.ByteBuffer;
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.Comparator;
 import java.util.Date;
 import java.util.List;
+import java.util.UUID;
 
 import com.rometools.modules.itunes.EntryInformation;
 import com.rometools.modules.itunes.EntryInformationImpl;
 import com.rometools.modules.itunes.FeedInformation;
 import com.rometools.modules.itunes.FeedInformationImpl;
+import com.rometools.modules.itunes.types.Category;
 import com.rometools.modules.itunes.types.Duration;
 import com.rometools.rome.feed.rss.Channel;
 import com.rometools.rome.feed.rss.Description;
@@ -15,6 +22,11 @@ import com.rometools.rome.feed.rss.Guid;
 import com.rometools.rome.feed.rss.Item;
 import com.rometools.rome.io.FeedException;
 import com.rometools.rome.io.WireFeedOutput;
+import org.jdom2.Document;
+import org.jdom2.Element;
+import org.jdom2.Namespace;
+import org.jdom2.output.Format;
+import org.jdom2.output.XMLOutputter;
 import org.mellowclass.app.feed.FeedMapper.Feed;
 import org.mellowclass.app.web.Fields;
 import org.mellowclass.core.sound.Frames;
@@ -22,12 +34,19 @@ import org.mellowclass.core.sound.Frames;
 /** Writes RSS 2.0 with the usual podcast tags. */
 final class RssWriter {
 
+    private static final Namespace ATOM = Namespace.getNamespace("atom", "http://www.w3.org/2005/Atom");
+    private static final Namespace PODCAST = Namespace.getNamespace("podcast", "https://podcastindex.org/namespace/1.0");
+    /** The name space of feeds, as the podcast namespace has it. */
+    private static final UUID FEEDS = UUID.fromString("ead4c236-bf58-58c6-a2c6-a6b28d128cb6");
+
     private RssWriter() {
     }
 
     /** Where things are reached from outside. */
     interface Addresses {
         String feedPage();
+
+        String feed();
 
         String episodePage(Publication publication);
 
@@ -44,12 +63,50 @@ final class RssWriter {
         podcast.setAuthor(Fields.plain(feed.schoolName()));
         podcast.setExplicit(false);
         podcast.setType("episodic");
+        podcast.setCategories(List.of(new Category("Education")));
         channel.setModules(List.of(podcast));
-        channel.setItems(onAir.stream().map(publication -> item(publication, addresses)).toList());
-        return new WireFeedOutput().outputString(channel);
+        channel.setForeignMarkup(List.of(new Element("link", ATOM).setAttribute("rel", "self").setAttribute("type", "application/rss+xml").setAttribute("href", addresses.feed()),
+                new Element("guid", PODCAST).setText(guid(addresses.feed())), new Element("locked", PODCAST).setText("yes")));
+        List<Publication> inOrder = onAir.stream().sorted(Comparator.comparing(Publication::onAirAt).thenComparing(Publication::id)).toList();
+        channel.setItems(onAir.stream().map(publication -> item(publication, inOrder.indexOf(publication) + 1, addresses)).toList());
+        Document document = new WireFeedOutput().outputJDom(channel);
+        document.getRootElement().addNamespaceDeclaration(PODCAST);
+        tidy(document.getRootElement());
+        return new XMLOutputter(Format.getPrettyFormat()).outputString(document);
     }
 
-    private static Item item(Publication publication, Addresses addresses) {
+    /** As directories read it today: {@code explicit} is true or false, and what says nothing is not there. */
+    private static void tidy(Element element) {
+        for (Element child : List.copyOf(element.getChildren())) {
+            tidy(child);
+            if (child.getName().equals("explicit")) {
+                child.setText(Boolean.toString(child.getText().equals("yes")));
+            }
+            if (child.getChildren().isEmpty() && child.getAttributes().isEmpty() && child.getTextTrim().isEmpty()) {
+                child.detach();
+            }
+        }
+    }
+
+    /**
+     * The podcast namespace's name of a feed, the same wherever it is hosted: a UUID of version 5 (RFC 9562, 5.5) of its address without the
+     * scheme.
+     */
+    static String guid(String address) {
+        byte[] name = address.replaceFirst("^\\w+://", "").replaceFirst("/+$", "").getBytes(StandardCharsets.UTF_8);
+        try {
+            MessageDigest sha1 = MessageDigest.getInstance("SHA-1");
+            sha1.update(ByteBuffer.allocate(16).putLong(FEEDS.getMostSignificantBits()).putLong(FEEDS.getLeastSignificantBits()).array());
+            ByteBuffer hash = ByteBuffer.wrap(sha1.digest(name));
+            long high = hash.getLong() & ~0xF000L | 0x5000L;
+            long low = hash.getLong() & 0x3FFFFFFFFFFFFFFFL | 0x8000000000000000L;
+            return new UUID(high, low).toString();
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    private static Item item(Publication publication, int number, Addresses addresses) {
         Item item = new Item();
         item.setTitle(Fields.plain(publication.title()));
         item.setLink(addresses.episodePage(publication));
@@ -70,6 +127,7 @@ final class RssWriter {
         EntryInformation podcast = new EntryInformationImpl();
         podcast.setDuration(new Duration(Frames.toMillis(publication.frames())));
         podcast.setExplicit(false);
+        podcast.setEpisode(number);
         item.setModules(List.of(podcast));
         return item;
     }

@@ -3,12 +3,15 @@ package org.mellowclass.app.incoming;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.Optional;
 
 import org.mellowclass.app.disk.DiskRoom;
 import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.app.web.Turnstile;
+import org.mellowclass.media.PlainWav;
 import org.mellowclass.media.SoundDecoder;
 import org.mellowclass.media.SoundFacts;
 import org.mellowclass.media.SoundRefused;
@@ -53,11 +56,34 @@ public class IncomingFiles {
         }
     }
 
+    /** Leaves the file as it came, or without the chunks for which it would be refused. */
     private SoundFacts look(Path arriving) throws IOException {
         try {
             return decoder.probe(arriving);
         } catch (SoundRefused refused) {
+            if (refused.reason() == SoundRefused.Reason.NOT_SOUND) {
+                Optional<SoundFacts> around = aroundChunks(arriving);
+                if (around.isPresent()) {
+                    return around.get();
+                }
+            }
             throw Refusal.unfit("take." + refused.reason());
+        }
+    }
+
+    private Optional<SoundFacts> aroundChunks(Path arriving) throws IOException {
+        Path plain = scratch.scratchFile(".wav");
+        try {
+            if (!PlainWav.write(arriving, plain)) {
+                return Optional.empty();
+            }
+            SoundFacts facts = decoder.probe(plain);
+            Files.move(plain, arriving, StandardCopyOption.REPLACE_EXISTING);
+            return Optional.of(facts);
+        } catch (SoundRefused stillNoSound) {
+            return Optional.empty();
+        } finally {
+            Files.deleteIfExists(plain);
         }
     }
 

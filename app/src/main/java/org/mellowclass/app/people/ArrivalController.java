@@ -18,11 +18,13 @@ class ArrivalController {
 
     private final FirstStart firstStart;
     private final Invitations invitations;
+    private final FirstClass firstClass;
     private final Entrance entrance;
 
-    ArrivalController(FirstStart firstStart, Invitations invitations, Entrance entrance) {
+    ArrivalController(FirstStart firstStart, Invitations invitations, FirstClass firstClass, Entrance entrance) {
         this.firstStart = firstStart;
         this.invitations = invitations;
+        this.firstClass = firstClass;
         this.entrance = entrance;
     }
 
@@ -38,9 +40,10 @@ class ArrivalController {
     String make(@RequestParam(defaultValue = "") String key, @RequestParam(defaultValue = "") String school,
                 @RequestParam(defaultValue = "") String zone, @RequestParam(defaultValue = "") String name,
                 @RequestParam(defaultValue = "") String email, @RequestParam(defaultValue = "") String password,
-                HttpServletRequest request, HttpServletResponse response) {
-        entrance.welcome(firstStart.make(key, school, zone, name, email, password), request, response);
-        return "redirect:/";
+                @RequestParam(defaultValue = "") String className, HttpServletRequest request, HttpServletResponse response) {
+        Person teacher = firstStart.make(key, school, zone, name, email, password);
+        entrance.welcome(teacher, request, response);
+        return className.isBlank() ? "redirect:/" : "redirect:/classes/" + firstClass.add(teacher, className) + "/crews";
     }
 
     @GetMapping("/invitations/{invitationKey}")

@@ -33,12 +33,14 @@ class SignInController {
 
     private final SignIn signIn;
     private final Access access;
+    private final SchoolOffice office;
     private final Entrance entrance;
     private final Clock clock;
 
-    SignInController(SignIn signIn, Access access, Entrance entrance, Clock clock) {
+    SignInController(SignIn signIn, Access access, SchoolOffice office, Entrance entrance, Clock clock) {
         this.signIn = signIn;
         this.access = access;
+        this.office = office;
         this.entrance = entrance;
         this.clock = clock;
     }
@@ -64,6 +66,9 @@ class SignInController {
 
     @GetMapping("/sign-in")
     String page(@RequestParam(defaultValue = "student") String as, Model model) {
+        if (!office.hasSchool()) {
+            return "people/no-school";
+        }
         model.addAttribute("as", "teacher".equals(as) ? "teacher" : "student");
         return "people/sign-in";
     }

@@ -131,7 +131,7 @@ class HandInMaking {
             SoundCheck check = SoundCheck.of(new SoundCheck.Measured(loudness.integrated(), peak.truePeakDbtp(),
                     ClippedPlaces.in(timeline, take -> findings.containsKey(take) ? findings.get(take).clipped() : List.of()),
                     DeadAirFinder.find(loudness, handIn.frames(), DeadAirFinder.ordinaryPauseFrames()),
-                    handIn.frames()), house);
+                    handIn.frames(), mastering), house);
             keep(handIn, heard, store.put(flac), store.put(skylineFile), HandIns.reportsAsStored(json).write(check));
         } finally {
             jobs.ended(KIND, handInId);

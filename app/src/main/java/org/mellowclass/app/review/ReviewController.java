@@ -3,15 +3,16 @@ package org.mellowclass.app.review;
 import java.io.IOException;
 import java.util.List;
 
+import jakarta.servlet.http.HttpServletResponse;
 import org.mellowclass.app.bench.Bench;
-import org.mellowclass.app.bench.BenchViews;
 import org.mellowclass.app.bench.BenchViews.TimelineView;
+import org.mellowclass.app.bench.BenchViews;
 import org.mellowclass.app.bench.Laws;
+import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.core.soundcheck.WorkingLevel;
-import jakarta.servlet.http.HttpServletResponse;
 import org.springframework.core.io.Resource;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
@@ -36,14 +37,16 @@ class ReviewController {
     private final Bench bench;
     private final BenchViews views;
     private final Laws laws;
+    private final Briefs briefs;
 
-    ReviewController(Access access, HandIns handIns, MarginNotes notes, Bench bench, BenchViews views, Laws laws) {
+    ReviewController(Access access, HandIns handIns, MarginNotes notes, Bench bench, BenchViews views, Laws laws, Briefs briefs) {
         this.access = access;
         this.handIns = handIns;
         this.notes = notes;
         this.bench = bench;
         this.views = views;
         this.laws = laws;
+        this.briefs = briefs;
     }
 
     @PostMapping("/episodes/{episodeId}/hand-ins")
@@ -110,6 +113,7 @@ class ReviewController {
             model.addAttribute("notes", notes.of(handIn));
             model.addAttribute("kinds", MarginNote.Kind.values());
             model.addAttribute("report", handIns.report(handIn));
+            model.addAttribute("brief", briefs.ofEpisode(handIn.episodeId()));
             model.addAttribute("workingLevel", WorkingLevel.STANDARD);
             model.addAttribute("viewerId", viewer.id());
             model.addAttribute("laws", laws.json());

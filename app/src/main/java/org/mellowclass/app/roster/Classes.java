@@ -6,6 +6,7 @@ import java.util.List;
 import org.mellowclass.app.brief.Brief;
 import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.FirstClass;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolOffice;
 import org.mellowclass.app.people.SignedIn;
@@ -20,7 +21,7 @@ import org.springframework.transaction.annotation.Transactional;
 /** Makes classes, each with a code to sign in with and a brief to begin from. */
 @Service
 @Transactional
-public class Classes {
+public class Classes implements FirstClass {
 
     private static final int LONGEST_NAME = 60;
     /** Letters and digits that nobody takes for each other. */
@@ -47,6 +48,7 @@ public class Classes {
     }
 
     /** Makes a class that the viewer teaches; returns its id. */
+    @Override
     public long add(Person viewer, String name) {
         if (!viewer.isTeacher()) {
             throw new NotFound();

@@ -19,6 +19,7 @@ import org.apache.commons.csv.CSVRecord;
 import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.people.OnAirNames;
 import org.mellowclass.app.people.SchoolOffice;
+import org.mellowclass.app.web.Refusal;
 
 /**
  * Reads a list of students as schools keep it: comma, semicolon or tab between the columns, with or without a header, with
@@ -33,7 +34,12 @@ public final class RosterReader {
     private static final int LONGEST_CREW = 60;
     /** A quoted field may run over a few lines; an open quote does not swallow the rest of the list. */
     private static final int MOST_LINES_A_ROW = 4;
+    private static final String FORMULA = "=+-@";
     private static final char BYTE_ORDER_MARK = '\uFEFF';
+    /** A letter of any alphabet first, so that no sheet takes a name for a formula. */
+    private static final Pattern NAME = Pattern.compile("\\p{L}[^\\p{Cntrl}]*");
+    /** What no list of names holds, in whatever encoding. */
+    private static final Pattern NO_TEXT = Pattern.compile("[\\x00-\\x08\\x0E-\\x1F]");
     private static final Pattern NUMBER = Pattern.compile("[A-Za-z]{0,3}[-/]?\\d[\\w-]*");
 
     private RosterReader() {
@@ -48,7 +54,7 @@ public final class RosterReader {
     }
 
     /** Why a row cannot be used: {@code roster.CODE} in the messages. */
-    public enum Problem { QUOTE, NO_NAME, NAME_TOO_LONG, NUMBER_TOO_LONG, CREW_TOO_LONG, CONSENT, SURNAME_ON_AIR, TOO_MANY_ROWS }
+    public enum Problem { QUOTE, NO_NAME, NOT_A_NAME, NAME_TOO_LONG, NUMBER_TOO_LONG, CREW_TOO_LONG, CONSENT, SURNAME_ON_AIR, TOO_MANY_ROWS }
 
     /**
      * @param line    its first line in the text, from 1
@@ -96,7 +102,11 @@ public final class RosterReader {
         }
     }
 
+    /** @throws Refusal if it is no text: a picture, a sheet in its own format */
     static List<Row> read(String text) {
+        if (NO_TEXT.matcher(text).find()) {
+            throw Refusal.unfit("roster.NO_TEXT");
+        }
         String plain = text.isEmpty() || text.charAt(0) != BYTE_ORDER_MARK ? text : text.substring(1);
         List<Raw> raws = rows(plain.split("\\r\\n|\\r|\\n", -1));
         char delimiter = delimiter(raws);
@@ -217,6 +227,7 @@ public final class RosterReader {
         if (name.isEmpty()) {
             name = (field(fields, columns, Column.FIRST) + " " + field(fields, columns, Column.LAST)).strip();
         }
+        name = firstNameFirst(name);
         String number = field(fields, columns, Column.NUMBER);
         String crew = field(fields, columns, Column.CREW);
         String onAir = field(fields, columns, Column.ON_AIR);
@@ -225,6 +236,8 @@ public final class RosterReader {
         Problem problem = null;
         if (name.isEmpty() || name.chars().noneMatch(Character::isLetter)) {
             problem = Problem.NO_NAME;
+        } else if (!NAME.matcher(name).matches() || !onAir.isEmpty() && !NAME.matcher(onAir).matches() || !crew.isEmpty() && FORMULA.indexOf(crew.charAt(0)) >= 0) {
+            problem = Problem.NOT_A_NAME;
         } else if (name.length() > SchoolOffice.LONGEST_NAME || onAir.length() > SchoolOffice.LONGEST_NAME) {
             problem = Problem.NAME_TOO_LONG;
         } else if (number.length() > LONGEST_NUMBER) {
@@ -237,6 +250,13 @@ public final class RosterReader {
             problem = Problem.SURNAME_ON_AIR;
         }
         return new Row(raw.line, raw.text, problem == null ? new Entry(number, name, onAir, crew, consent) : null, problem);
+    }
+
+    /** {@code Cruz, Dana} is Dana Cruz. */
+    private static String firstNameFirst(String name) {
+        int comma = name.indexOf(',');
+        boolean two = comma > 0 && comma < name.length() - 1 && comma == name.lastIndexOf(',');
+        return two ? name.substring(comma + 1).strip() + " " + name.substring(0, comma).strip() : name;
     }
 
     private static String field(List<String> fields, Map<Column, Integer> columns, Column column) {

@@ -101,6 +101,12 @@ class ErasuresTest {
         erasing.ask(school.student(), take);
         assertThat(erasing.requests(access.taughtClass(school.teacher(), school.classId()))).singleElement()
                 .satisfies(request -> assertThat(request.askedBy()).isEqualTo("Noor"));
+        assertThat(erasures.heard(school.teacher(), take)).satisfies(heard -> {
+            assertThat(heard.voices()).containsExactly("Noor");
+            assertThat(heard.onPage()).isTrue();
+            assertThat(heard.handIns()).containsExactly(1);
+            assertThat(heard.onAir()).isEqualTo("Eels");
+        });
         assertThatThrownBy(() -> erasures.erase(school.student(), take)).isInstanceOf(NotFound.class);
         assertThat(erasures.erase(school.teacher(), take)).isEqualTo(school.classId());
 

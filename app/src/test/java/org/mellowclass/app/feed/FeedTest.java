@@ -15,7 +15,9 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
@@ -29,6 +31,7 @@ import com.rometools.rome.io.XmlReader;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.people.Voices.Speaker;
 import org.mellowclass.app.people.Voices;
@@ -44,6 +47,7 @@ import org.mellowclass.core.measure.LoudnessMeter;
 import org.mellowclass.core.measure.TruePeakMeter;
 import org.mellowclass.core.sound.SampleSink;
 import org.mellowclass.core.sound.SampleSource;
+import org.mellowclass.core.testing.Signal;
 import org.mellowclass.media.SoundDecoder;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.web.server.LocalServerPort;
@@ -63,6 +67,8 @@ class FeedTest {
     private AirDesk airDesk;
     @Autowired
     private HandIns handIns;
+    @Autowired
+    private Access access;
     @Autowired
     private Schools schools;
     @Autowired
@@ -116,6 +122,69 @@ class FeedTest {
         assertThat(loudness.integrated().orElseThrow()).isCloseTo(-16, within(0.2));
         assertThat(peak.truePeakDbtp().orElseThrow()).isLessThanOrEqualTo(-1);
         assertThat(published.loudnessLufs()).isCloseTo(loudness.integrated().getAsDouble(), within(0.001));
+    }
+
+    @Test
+    void the_feed_says_what_directories_ask_for_and_who_asks_again_is_told_that_nothing_is_new() throws Exception {
+        publish();
+        HttpResponse<byte[]> xml = get(feed + "/feed.xml");
+        String text = new String(xml.body(), StandardCharsets.UTF_8);
+        assertThat(text).contains("<itunes:explicit>false</itunes:explicit>", "<itunes:category text=\"Education\"", "<itunes:episode>1</itunes:episode>", "<podcast:locked>yes</podcast:locked>",
+                "rel=\"self\"", "/feed.xml\"").containsPattern("<podcast:guid>[0-9a-f]{8}-[0-9a-f]{4}-5[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}</podcast:guid>")
+                .doesNotContainPattern("<([\\w:]+)>\\s*</\\1>");
+        HttpResponse<byte[]> again = http.send(HttpRequest.newBuilder(uri(feed + "/feed.xml")).header("If-None-Match", xml.headers().firstValue("ETag").orElseThrow()).build(),
+                HttpResponse.BodyHandlers.ofByteArray());
+        assertThat(again.statusCode()).isEqualTo(304);
+        assertThat(again.body()).isEmpty();
+    }
+
+    /** The podcast namespace's own example. */
+    @Test
+    void a_feed_has_the_same_name_wherever_it_is() {
+        assertThat(RssWriter.guid("https://podnews.net/rss")).isEqualTo("9b024349-ccf0-5f69-a609-6b82873eab3c");
+        assertThat(RssWriter.guid("http://podnews.net/rss/")).isEqualTo("9b024349-ccf0-5f69-a609-6b82873eab3c");
+    }
+
+    @Test
+    void a_correction_takes_the_place_of_what_is_on_air_under_the_same_page_with_another_file() throws Exception {
+        Publication first = publish();
+        String old = sound(first);
+        byte[] heard = get(old).body();
+        assertThat(airDesk.correction(access.episode(school.teacher(), school.episodeId()))).isEmpty();
+        schools.readyTake(school, Signal.sine(1, 700, -20, 2), "Tess");
+        HandIn newer = schools.readyHandIn(school);
+        airDesk.correct(school.teacher(), school.episodeId());
+        assertThat(airDesk.onAir(school.episodeId()).orElseThrow().nextHandInId()).as("not cleared yet").isNull();
+        handIns.decide(school.teacher(), newer.id(), HandIn.Decision.CLEARED, "");
+        airDesk.correct(school.teacher(), school.episodeId());
+        airDesk.correct(school.teacher(), school.episodeId());
+        Schools.await(() -> airDesk.onAir(school.episodeId()).orElseThrow().version() == 2);
+        Publication second = airDesk.onAir(school.episodeId()).orElseThrow();
+        assertThat(second.publicKey()).isEqualTo(first.publicKey());
+        assertThat(second.onAirAt()).isEqualTo(first.onAirAt());
+        assertThat(second.handInId()).isEqualTo(newer.id());
+        assertThat(get(old).statusCode()).as("the old file").isEqualTo(404);
+        assertThat(get(sound(second)).body()).isNotEqualTo(heard);
+        assertThatThrownBy(() -> store.hold(first.soundKey())).isInstanceOf(NoSuchFileException.class);
+        SyndFeed parsed = new SyndFeedInput().build(new XmlReader(new ByteArrayInputStream(get(feed + "/feed.xml").body())));
+        assertThat(parsed.getEntries()).singleElement().satisfies(entry -> {
+            assertThat(entry.getUri()).isEqualTo(first.publicKey());
+            assertThat(entry.getEnclosures().get(0).getUrl()).endsWith("/eels-otters-2.mp3");
+        });
+        airDesk.takeOff(school.teacher(), school.episodeId());
+        assertThat(get(sound(second)).statusCode()).isEqualTo(410);
+    }
+
+    @Test
+    void a_correction_goes_through_the_same_gate() throws Exception {
+        publish();
+        long take = schools.readyTake(school, Signal.sine(1, 700, -20, 2), "Ravi");
+        HandIn newer = schools.readyHandIn(school);
+        handIns.decide(school.teacher(), newer.id(), HandIn.Decision.CLEARED, "");
+        voices.name(school.teacher(), school.episodeId(), take, Set.of(new Voices.Speaker.Student(school.partner().id())), false);
+        schools.consent(school.teacher(), school.partner(), Consent.SCHOOL);
+        assertThatThrownBy(() -> airDesk.correct(school.teacher(), school.episodeId())).isInstanceOf(Refusal.class);
+        assertThat(airDesk.onAir(school.episodeId()).orElseThrow().nextHandInId()).isNull();
     }
 
     @Test
@@ -256,7 +325,7 @@ class FeedTest {
     }
 
     private String sound(Publication publication) {
-        return feed + "/" + publication.publicKey() + "/" + publication.slug() + ".mp3";
+        return feed + "/" + publication.publicKey() + "/" + publication.fileName() + ".mp3";
     }
 
     private HttpResponse<byte[]> get(String path) throws Exception {

@@ -18,6 +18,7 @@ import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
 
 import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
 import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -300,6 +301,22 @@ class BringingInTest {
         });
         assertThat(part(location, school.student(), file.length, new byte[0]).getStatus()).as("its answer was lost").isEqualTo(204);
         assertThat(takes.ofEpisode(school.student(), school.episodeId())).hasSize(1);
+    }
+
+    /** A broadcast chunk that is two bytes short: the decoder refuses the whole file for it. */
+    @Test
+    void a_wav_with_a_chunk_that_is_too_short_is_read_around_it() throws Exception {
+        byte[] plain = Files.readAllBytes(Schools.write(Schools.speech(), folder.resolve("a.wav")));
+        int data = new String(plain, 0, 200, StandardCharsets.ISO_8859_1).indexOf("data");
+        ByteArrayOutputStream odd = new ByteArrayOutputStream();
+        odd.write(plain, 0, data);
+        odd.writeBytes("bext".getBytes(StandardCharsets.US_ASCII));
+        odd.writeBytes(new byte[] {0x58, 2, 0, 0});
+        odd.writeBytes(new byte[600]);
+        odd.write(plain, data, plain.length - data);
+        long take = bringingIn.bringIn(school.student(), school.episodeId(), "odd.wav", "Noor", target -> Files.write(target, odd.toByteArray()));
+        Schools.await(() -> takes.ready(school.episodeId()).containsKey(take));
+        assertThat(takes.ready(school.episodeId()).get(take).frames()).isEqualTo(Schools.speech().frames());
     }
 
     @Test

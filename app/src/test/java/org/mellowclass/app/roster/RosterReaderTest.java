@@ -1,6 +1,7 @@
 package org.mellowclass.app.roster;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
@@ -20,6 +21,18 @@ class RosterReaderTest {
     }
 
     @Test
+    void a_name_begins_with_a_letter_of_any_alphabet_and_no_cell_is_a_formula() {
+        assertThat(RosterReader.read("=SUM(A1)\n+Dana\n-Dana\n@Dana\nDana,=crew()\nŁucja\nÇelik\n李明\n\"Cruz, Dana\"")).extracting(row -> row.problem() == null ? row.entry().name() : row.problem().name())
+                .containsExactly("NOT_A_NAME", "NOT_A_NAME", "NOT_A_NAME", "NOT_A_NAME", "NOT_A_NAME", "Łucja", "Çelik", "李明", "Dana Cruz");
+    }
+
+    @Test
+    void a_picture_is_no_list() {
+        byte[] picture = {(byte) 0x89, 'P', 'N', 'G', '\r', '\n', 0x1A, '\n', 0, 0, 0, 13, 'I', 'H', 'D', 'R', ','};
+        assertThatThrownBy(() -> RosterReader.read(RosterReader.decode(picture))).hasMessage("roster.NO_TEXT");
+    }
+
+    @Test
     void a_list_with_a_header_is_read_by_its_headings_in_any_order() {
         assertThat(entries("Crew;Student number;First name;Surname;Consent\nMudlark;801;Noor;Haddad;public\n"))
                 .containsExactly(new Entry("801", "Noor Haddad", "", "Mudlark", Consent.PUBLIC));
@@ -36,7 +49,7 @@ class RosterReaderTest {
     @Test
     void quotes_hold_delimiters_and_line_breaks_together() {
         assertThat(entries("name,crew\r\n\"Haddad, Noor\",\"The \"\"Mud\"\" larks\"\r\n\"Ravi\nPatel\",Ferry\r\n")).containsExactly(
-                new Entry("", "Haddad, Noor", "", "The \"Mud\" larks", null), new Entry("", "Ravi Patel", "", "Ferry", null));
+                new Entry("", "Noor Haddad", "", "The \"Mud\" larks", null), new Entry("", "Ravi Patel", "", "Ferry", null));
     }
 
     @Test

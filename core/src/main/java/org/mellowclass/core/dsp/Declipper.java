@@ -26,7 +26,10 @@ public final class Declipper implements SampleSource {
     private static final int ORDER = 40;
     private static final int ROUNDS = 3;
     /** Resampling ripples a flat top by less than this. */
-    private static final double TOP = 0.92;
+    private static final double RIPPLED_TOP = 0.92;
+    /** A top that was never resampled is flat: so many samples are its very height, but for the steps of their bits. */
+    private static final double FLAT_TOP = 0.998;
+    private static final int FLAT = 3;
     private static final double DAMPING = 1e-9;
     private static final double[] HANN = IntStream.range(0, WINDOW).mapToDouble(i -> 0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / WINDOW)).toArray();
 
@@ -36,6 +39,8 @@ public final class Declipper implements SampleSource {
     private final float[][] held;
     /** The same as it came: what is clipped is found in it. */
     private final float[][] asItCame;
+    /** Of which channels a flat top has been seen: they were never resampled, and nothing else in them is a top. */
+    private final boolean[] flat;
     private long position;
     private int given = BLOCK;
     private int ready;
@@ -47,6 +52,7 @@ public final class Declipper implements SampleSource {
         this.places = places;
         this.held = new float[source.channels()][WINDOW];
         this.asItCame = new float[source.channels()][WINDOW];
+        this.flat = new boolean[source.channels()];
     }
 
     /**
@@ -100,7 +106,7 @@ public final class Declipper implements SampleSource {
         given = 0;
         ready = (int) Math.max(0, Math.min(BLOCK, inputFrames - position));
         for (int c = 0; c < held.length; c++) {
-            BitSet tops = tops(asItCame[c]);
+            BitSet tops = tops(asItCame[c], c);
             if (!tops.isEmpty()) {
                 repair(held[c], tops);
             }
@@ -122,7 +128,7 @@ public final class Declipper implements SampleSource {
     }
 
     /** The samples of the window that belong to tops which begin in this block. */
-    private BitSet tops(float[] channel) {
+    private BitSet tops(float[] channel, int c) {
         BitSet tops = new BitSet(WINDOW);
         long windowStart = position - CONTEXT;
         for (Span place : places) {
@@ -135,12 +141,18 @@ public final class Declipper implements SampleSource {
             for (int i = from; i < to; i++) {
                 most = Math.max(most, Math.abs(channel[i]));
             }
+            boolean flatHere = isFlat(channel, from, to, most);
+            flat[c] |= flatHere;
+            if (flat[c] && !flatHere) {
+                continue;
+            }
+            double top = most * (flatHere ? FLAT_TOP : RIPPLED_TOP);
             for (int i = from; i < to; ) {
                 int end = i;
-                while (end < to && channel[end] * Math.signum(channel[i]) >= TOP * most) {
+                while (end < to && channel[end] * Math.signum(channel[i]) >= top) {
                     end++;
                 }
-                boolean fromBefore = i == CONTEXT && channel[i - 1] * Math.signum(channel[i]) >= TOP * most;
+                boolean fromBefore = i == CONTEXT && channel[i - 1] * Math.signum(channel[i]) >= top;
                 if (end > i && i < CONTEXT + BLOCK && end - i <= LONGEST_TOP && !fromBefore) {
                     tops.set(i, end);
                 }
@@ -148,6 +160,14 @@ public final class Declipper implements SampleSource {
             }
         }
         return tops;
+    }
+
+    private static boolean isFlat(float[] channel, int from, int to, float most) {
+        int equal = 0;
+        for (int i = from; i < to && equal < FLAT; i++) {
+            equal += Math.abs(channel[i]) == most ? 1 : 0;
+        }
+        return equal == FLAT;
     }
 
     private static void repair(float[] channel, BitSet tops) {

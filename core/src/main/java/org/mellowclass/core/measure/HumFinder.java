@@ -4,6 +4,7 @@ import java.util.Arrays;
 import java.util.Optional;
 
 import org.jtransforms.fft.FloatFFT_1D;
+import org.mellowclass.core.dsp.Fourier;
 import org.mellowclass.core.sound.Decibels;
 import org.mellowclass.core.sound.Frames;
 
@@ -67,7 +68,7 @@ public final class HumFinder {
 
     /** The mean power of each bin, scaled so that the bins of a sine sum to its mean square. */
     private static double[] spectrum(float[] room) {
-        FloatFFT_1D fft = new FloatFFT_1D(WINDOW_FRAMES);
+        FloatFFT_1D fft = Fourier.ofFloats(WINDOW_FRAMES);
         double[] powers = new double[WINDOW_FRAMES / 2];
         float[] window = new float[WINDOW_FRAMES];
         int windows = 0;

@@ -7,6 +7,7 @@ import java.util.OptionalDouble;
 
 import org.jtransforms.fft.DoubleFFT_1D;
 import org.jtransforms.fft.FloatFFT_1D;
+import org.mellowclass.core.dsp.Fourier;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.RandomAccessSound;
 
@@ -104,7 +105,7 @@ public final class LineUp {
     /** The lags (in steps) at which the onsets fit best, well apart from each other. */
     private static List<Integer> candidates(double[] a, double[] b) {
         int size = Integer.highestOneBit(a.length + b.length) << 1;
-        DoubleFFT_1D fft = new DoubleFFT_1D(size);
+        DoubleFFT_1D fft = Fourier.ofDoubles(size);
         double[] spectrumA = new double[2 * size];
         double[] spectrumB = new double[2 * size];
         System.arraycopy(a, 0, spectrumA, 0, a.length);
@@ -158,7 +159,7 @@ public final class LineUp {
     /** The lag of B's window in A; NaN if none stands out. */
     private static double windowLag(RandomAccessSound a, RandomAccessSound b, long at, long lag, int search) throws IOException {
         int size = 2 * WINDOW;
-        FloatFFT_1D fft = new FloatFFT_1D(size);
+        FloatFFT_1D fft = Fourier.ofFloats(size);
         float[] ofA = spectrum(a, at + lag - search, WINDOW + 2 * search, size, fft);
         float[] ofB = spectrum(b, at, WINDOW, size, fft);
         int low = (int) (LOWEST_HZ * size / Frames.RATE);

@@ -35,6 +35,8 @@ public final class Pauses {
     private static final int FAINT_MEAN = 3;
     private static final int MOST_FAINT = 12;
     private static final double UNDER_VOICE_LU = 25;
+    /** What is closer to the voice is no room: a continuous sound has no pauses. */
+    private static final double ROOM_UNDER_VOICE_LU = 6;
     private static final int STRETCH = 40;
     private static final int LOW_PERCENTILE = 10;
     private static final int ROUNDS = 4;
@@ -107,6 +109,9 @@ public final class Pauses {
                 break;
             }
             room = inside;
+        }
+        if (voice.isPresent() && room > Decibels.toPower(voice.getAsDouble() - LoudnessMeter.OFFSET_LUFS - ROOM_UNDER_VOICE_LU)) {
+            pauses = List.of();
         }
         List<Span> spans = pauses.stream().map(pause -> withoutTails(weighted, pause, underVoice(voice)))
                 .map(pause -> new Span(pause[0] * SpeechLevels.FRAME, Math.min(levels.frames(), pause[1] * SpeechLevels.FRAME)))

@@ -11,7 +11,8 @@ import org.mellowclass.core.sound.Span;
 
 /**
  * The level of a sound at 48 kHz in frames of 10 ms, as it is and K-weighted (ITU-R BS.1770-5): mean squares, the mean of
- * all channels that are not digitally silent. Keeps eight bytes a frame, some 3 MB an hour.
+ * all channels that are not digitally silent. A constant offset, which some sound cards add, is no level: it is taken out of the
+ * unweighted ones. Keeps twelve bytes a frame of one channel, some 4 MB an hour.
  */
 public final class SpeechLevels implements SampleSink {
 
@@ -24,6 +25,9 @@ public final class SpeechLevels implements SampleSink {
     private final boolean[] heard;
     private float[] plain = new float[4096];
     private float[] weighted = new float[4096];
+    /** The mean of each frame, by channel. */
+    private final float[][] offsets;
+    private final double[] sums;
     private int count;
     private int filled;
     private double plainSum;
@@ -33,6 +37,8 @@ public final class SpeechLevels implements SampleSink {
     public SpeechLevels(int channels) {
         weighting = new KWeighting[channels];
         heard = new boolean[channels];
+        offsets = new float[channels][plain.length];
+        sums = new double[channels];
         for (int c = 0; c < channels; c++) {
             weighting[c] = new KWeighting();
         }
@@ -44,9 +50,13 @@ public final class SpeechLevels implements SampleSink {
             int part = Math.min(length - done, FRAME - filled);
             for (int c = 0; c < weighting.length; c++) {
                 double squares = 0;
+                double sum = 0;
                 for (int i = done; i < done + part; i++) {
-                    squares += (double) block[c][i] * block[c][i];
+                    float sample = block[c][i];
+                    squares += (double) sample * sample;
+                    sum += sample;
                 }
+                sums[c] += sum;
                 heard[c] |= squares > 0;
                 plainSum += squares;
                 weightedSum += weighting[c].squares(block[c], done, part);
@@ -102,7 +112,32 @@ public final class SpeechLevels implements SampleSink {
     }
 
     double[] plain() {
-        return meanOfChannels(plain);
+        double[] powers = new double[count];
+        for (int i = 0; i < count; i++) {
+            powers[i] = plain[i];
+        }
+        for (float[] means : offsets) {
+            double offset = meanWhereHeard(means);
+            for (int i = 0; i < count; i++) {
+                // the square of what is left: (x − m)² summed over the frame
+                powers[i] -= plain[i] == 0 ? 0 : offset * (2 * means[i] - offset);
+            }
+        }
+        int channels = Math.max(1, channelsHeard());
+        for (int i = 0; i < count; i++) {
+            powers[i] = Math.max(0, powers[i]) / channels;
+        }
+        return powers;
+    }
+
+    private double meanWhereHeard(float[] means) {
+        double sum = 0;
+        int frames = 0;
+        for (int i = 0; i < count; i++) {
+            sum += plain[i] == 0 ? 0 : means[i];
+            frames += plain[i] == 0 ? 0 : 1;
+        }
+        return frames == 0 ? 0 : sum / frames;
     }
 
     double[] weighted() {
@@ -130,6 +165,13 @@ public final class SpeechLevels implements SampleSink {
         if (count == plain.length) {
             plain = Arrays.copyOf(plain, 2 * count);
             weighted = Arrays.copyOf(weighted, 2 * count);
+            for (int c = 0; c < offsets.length; c++) {
+                offsets[c] = Arrays.copyOf(offsets[c], 2 * count);
+            }
+        }
+        for (int c = 0; c < offsets.length; c++) {
+            offsets[c][count] = (float) (sums[c] / filled);
+            sums[c] = 0;
         }
         plain[count] = (float) (plainSum / filled);
         weighted[count++] = (float) (weightedSum / filled);

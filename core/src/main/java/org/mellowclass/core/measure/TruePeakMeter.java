@@ -1,5 +1,6 @@
 package org.mellowclass.core.measure;
 
+import java.util.Arrays;
 import java.util.OptionalDouble;
 
 import org.mellowclass.core.dsp.TruePeakInterpolator;
@@ -37,8 +38,16 @@ public final class TruePeakMeter implements SampleSink {
         }
     }
 
+    /** Of all that has come, as if silence followed: the last samples' wave reaches its peak behind them. */
     public OptionalDouble truePeakDbtp() {
-        return peak > 0 ? OptionalDouble.of(Decibels.ofAmplitude(peak)) : OptionalDouble.empty();
+        double most = peak;
+        for (float[] samples : window) {
+            float[] end = Arrays.copyOf(Arrays.copyOf(samples, KEEP), 2 * KEEP);
+            for (int i = KEEP; i < end.length; i++) {
+                most = Math.max(most, TruePeakInterpolator.peakAt(end, i));
+            }
+        }
+        return most > 0 ? OptionalDouble.of(Decibels.ofAmplitude(most)) : OptionalDouble.empty();
     }
 
     private void scan(float[] samples, float[] block, int from, int count) {

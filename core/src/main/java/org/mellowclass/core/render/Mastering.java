@@ -21,6 +21,9 @@ public record Mastering(double gainDb, double ceilingDbtp, double reductionDb) {
     private static final int MOST_PASSES = 5;
     private static final double WITHIN_LU = 0.1;
     private static final double EXTRA_DB = 0.02;
+    /** A room without a voice is not made as loud as one. */
+    public static final double MOST_GAIN_DB = 30;
+    private static final double LEAST_SLOPE = 0.1;
 
     /** Opens the unfinished mix from its start; called once for each pass. */
     @FunctionalInterface
@@ -29,33 +32,59 @@ public record Mastering(double gainDb, double ceilingDbtp, double reductionDb) {
     }
 
     /**
-     * Finds the mastering that brings a mix to a loudness: apply, measure, correct, until it is within 0.1 LU and its true
-     * peak under the ceiling; five passes at most, the last correction stands. Silence is left as it is.
+     * Finds the mastering that brings a mix to a loudness. It is measured without the limiter first: as long as the limiter has nothing to do,
+     * the gain follows at once. Where it has, the gain is found by the secant method, from the highest gain at which it has not, until the
+     * loudness is within 0.1 LU and the true peak under the ceiling; five passes through the limiter at most, the last correction stands. Silence
+     * is left as it is, and nothing is raised by more than 30 dB.
      *
      * @param mix         sound at 48 kHz, closed by this method after each pass
      * @param targetLufs  integrated loudness to reach
      * @param ceilingDbtp true peak not to pass
      */
     public static Mastering find(Opening mix, double targetLufs, double ceilingDbtp) throws IOException {
-        Mastering mastering = new Mastering(0, ceilingDbtp, 0);
-        OptionalDouble unfinished = mastering.measure(mix).loudnessLufs();
-        if (unfinished.isEmpty()) {
-            return mastering;
+        Result unfinished = unfinished(mix);
+        if (unfinished.loudnessLufs.isEmpty()) {
+            return new Mastering(0, ceilingDbtp, 0);
         }
-        mastering = new Mastering(targetLufs - unfinished.getAsDouble(), ceilingDbtp, 0);
+        double mixLufs = unfinished.loudnessLufs.getAsDouble();
+        double freeGainDb = ceilingDbtp - unfinished.truePeakDbtp.orElse(ceilingDbtp);
+        double gainDb = Math.min(MOST_GAIN_DB, targetLufs - mixLufs);
+        double earlierGainDb = Math.min(freeGainDb, gainDb);
+        double earlierLufs = mixLufs + earlierGainDb;
+        double limitDbtp = ceilingDbtp;
+        if (gainDb <= freeGainDb) {
+            return new Mastering(gainDb, ceilingDbtp, 0);
+        }
+        double reductionDb = 0;
         for (int pass = 1; pass <= MOST_PASSES; pass++) {
-            Result result = mastering.measure(mix);
-            double offByLu = targetLufs - result.loudnessLufs().orElse(targetLufs);
-            double overDb = result.truePeakDbtp().orElse(ceilingDbtp) - ceilingDbtp;
-            mastering = new Mastering(mastering.gainDb, mastering.ceilingDbtp, result.reductionDb());
-            if (Math.abs(offByLu) <= WITHIN_LU && overDb <= 0) {
+            Result result = new Mastering(gainDb, limitDbtp, 0).measure(mix);
+            reductionDb = result.reductionDb;
+            double lufs = result.loudnessLufs.orElse(targetLufs);
+            double overDb = result.truePeakDbtp.orElse(ceilingDbtp) - ceilingDbtp;
+            double offByLu = targetLufs - lufs;
+            boolean reached = Math.abs(offByLu) <= WITHIN_LU || offByLu > 0 && gainDb >= MOST_GAIN_DB;
+            if (reached && overDb <= 0) {
                 break;
             }
-            double lower = overDb > 0 ? overDb + EXTRA_DB : 0;
-            mastering = new Mastering(mastering.gainDb + (Math.abs(offByLu) > WITHIN_LU / 2 ? offByLu : 0),
-                    mastering.ceilingDbtp - lower, result.reductionDb());
+            limitDbtp -= overDb > 0 ? overDb + EXTRA_DB : 0;
+            if (!reached) {
+                double slope = (lufs - earlierLufs) / (gainDb - earlierGainDb);
+                earlierGainDb = gainDb;
+                earlierLufs = lufs;
+                // a limiter that takes nearly all of a step has a slope near nothing: then a step of its own size
+                gainDb = Math.min(MOST_GAIN_DB, gainDb + offByLu / (slope > LEAST_SLOPE && slope < 1 ? slope : slope >= 1 ? 1 : LEAST_SLOPE));
+            }
         }
-        return mastering;
+        return new Mastering(gainDb, limitDbtp, reductionDb);
+    }
+
+    private static Result unfinished(Opening mix) throws IOException {
+        try (SampleSource source = mix.open()) {
+            LoudnessMeter loudness = new LoudnessMeter(source.channels());
+            TruePeakMeter truePeak = new TruePeakMeter(source.channels());
+            SampleSink.drain(source, loudness, truePeak);
+            return new Result(loudness.integrated(), truePeak.truePeakDbtp(), 0);
+        }
     }
 
     /** The finished sound; closing it closes the mix. */

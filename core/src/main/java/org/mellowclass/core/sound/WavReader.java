@@ -19,6 +19,8 @@ public final class WavReader implements SampleSource, RandomAccessSound {
 
     private static final int FIRST_BUFFER_BYTES = 4096;
 
+    private static final float LOUDEST = 64;
+
     private final FileChannel channel;
     private final SampleFormat format;
     private final int channels;
@@ -122,7 +124,7 @@ public final class WavReader implements SampleSource, RandomAccessSound {
             for (int c = 0; c < channels; c++) {
                 float[] channelSamples = into[c];
                 for (int i = 0, from = c; i < count; i++, from += channels) {
-                    channelSamples[at + i] = floats[from];
+                    channelSamples[at + i] = bounded(floats[from]);
                 }
             }
         } else {
@@ -143,6 +145,11 @@ public final class WavReader implements SampleSource, RandomAccessSound {
                 }
             }
         }
+    }
+
+    /** A file may say anything: what is no number is silence, and nothing is louder than +36 dBFS. */
+    private static float bounded(float sample) {
+        return sample != sample ? 0 : Math.max(-LOUDEST, Math.min(LOUDEST, sample));
     }
 
     // one and two channels, which nearly all sounds have, in loops that the compiler can unroll

@@ -24,7 +24,7 @@ import org.mellowclass.core.sound.Tap;
 /**
  * What a test sentence tells of a microphone and its room, and the one thing to do about it.
  *
- * @param levelDbfs       the working level, see {@link WorkingLevel}; empty if nothing was heard
+ * @param levelDbfs       the working level, a median of peaks, see {@link WorkingLevel}; empty if nothing was heard
  * @param noiseDbfs       the noise floor of the room; empty for digital silence
  * @param voiceToRoomLu   gated loudness of the voice minus K-weighted loudness of the room; empty if either has no value
  * @param humHz           50 or 60 if mains hum stands out; 0 otherwise
@@ -36,9 +36,11 @@ public record MicrophoneCheck(OptionalDouble levelDbfs, OptionalDouble noiseDbfs
                               boolean oneSided, Advice advice) {
 
     /** In the order of their weight: what comes first hides what comes later. */
-    public enum Advice { NOTHING_HEARD, TOO_HOT, TOO_QUIET, ROOM_LOUD, HUM, LITTLE_QUIET, LITTLE_HOT, ROOM_NOT_QUIET, GOOD }
+    public enum Advice { NOTHING_HEARD, TOO_HOT, TOO_QUIET, ROOM_LOUD, ONE_SIDED, HUM, LITTLE_QUIET, LITTLE_HOT, ROOM_NOT_QUIET, GOOD }
 
-    private static final double NOTHING_DBFS = -50;
+    /** Below this, a voice is told from nothing by standing out from its room. */
+    private static final double QUIET_DBFS = -40;
+    private static final double VOICE_LU = 6;
     private static final double ROOM_GOOD_LU = 25;
     private static final double ROOM_CHECK_LU = 15;
     /** A channel this far under the other one is silent. */
@@ -47,7 +49,7 @@ public record MicrophoneCheck(OptionalDouble levelDbfs, OptionalDouble noiseDbfs
     public Verdict verdict() {
         return switch (advice) {
             case GOOD -> Verdict.GOOD;
-            case LITTLE_QUIET, LITTLE_HOT, ROOM_NOT_QUIET, HUM -> Verdict.CHECK;
+            case LITTLE_QUIET, LITTLE_HOT, ROOM_NOT_QUIET, ONE_SIDED, HUM -> Verdict.CHECK;
             default -> Verdict.FIX;
         };
     }
@@ -72,12 +74,13 @@ public record MicrophoneCheck(OptionalDouble levelDbfs, OptionalDouble noiseDbfs
                 ? OptionalDouble.of(loudness.integrated().getAsDouble() - pauses.noiseFloorLufs().getAsDouble()) : OptionalDouble.empty();
         int hum = HumFinder.find(heard.room(pauses)).map(HumFinder.Hum::mainsHz).orElse(0);
         int overs = (int) clipping.spots().stream().mapToLong(ClippedSpot::runs).sum();
-        return new MicrophoneCheck(level.isPresent() && level.getAsDouble() >= NOTHING_DBFS ? level : OptionalDouble.empty(),
-                pauses.noiseFloorDbfs(), distance, hum, overs, heard.oneSided(), advice(level, distance, hum, overs));
+        Advice advice = advice(level, distance, hum, overs, heard.oneSided());
+        return new MicrophoneCheck(advice == Advice.NOTHING_HEARD ? OptionalDouble.empty() : level, pauses.noiseFloorDbfs(), distance, hum, overs, heard.oneSided(), advice);
     }
 
-    static Advice advice(OptionalDouble level, OptionalDouble distance, int hum, int overs) {
-        if (level.isEmpty() || level.getAsDouble() < NOTHING_DBFS) {
+    static Advice advice(OptionalDouble level, OptionalDouble distance, int hum, int overs, boolean oneSided) {
+        boolean standsOut = distance.isPresent() && distance.getAsDouble() >= VOICE_LU;
+        if (level.isEmpty() || level.getAsDouble() < QUIET_DBFS && !standsOut) {
             return Advice.NOTHING_HEARD;
         }
         WorkingLevel band = WorkingLevel.STANDARD;
@@ -90,6 +93,9 @@ public record MicrophoneCheck(OptionalDouble levelDbfs, OptionalDouble noiseDbfs
         }
         if (distance.isPresent() && distance.getAsDouble() < ROOM_CHECK_LU) {
             return Advice.ROOM_LOUD;
+        }
+        if (oneSided) {
+            return Advice.ONE_SIDED;
         }
         if (hum > 0) {
             return Advice.HUM;

@@ -23,7 +23,11 @@ public record Reading(Kind kind, Verdict verdict, Double value, List<Span> place
         /** The longest stretch of dead air, seconds; 0 where there is none over two seconds. */
         DEAD_AIR,
         /** Seconds. */
-        LENGTH
+        LENGTH,
+        /** How far the limiter had to reach, dB; told where that is far. */
+        LIMITED,
+        /** The gain with which it is finished, dB; told where it is the highest there is. */
+        RAISED
     }
 
     public Reading {

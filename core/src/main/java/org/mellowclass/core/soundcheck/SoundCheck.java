@@ -1,10 +1,14 @@
 package org.mellowclass.core.soundcheck;
 
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.stream.Stream;
 
 import org.mellowclass.core.measure.ClippedSpot;
+import org.mellowclass.core.render.Mastering;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
 
@@ -16,6 +20,7 @@ public record SoundCheck(List<Reading> readings) {
     private static final double TRUE_PEAK_CHECK_DBTP = -0.3;
     private static final int CLIPPING_CHECK_RUNS = 10;
     private static final long DEAD_AIR_CHECK_FRAMES = Frames.ofSeconds(4);
+    private static final double LIMITED_CHECK_DB = 6;
     private static final double LENGTH_CHECK_PART = 0.10;
 
     /**
@@ -26,9 +31,10 @@ public record SoundCheck(List<Reading> readings) {
      * @param clippedPlaces every clipped spot of the takes used, where it stands in the episode
      * @param deadAir       stretches of dead air over two seconds
      * @param frames        length of the mixdown at 48 kHz
+     * @param finishing     what was done to it
      */
     public record Measured(OptionalDouble loudnessLufs, OptionalDouble truePeakDbtp, List<ClippedSpot> clippedPlaces,
-                           List<Span> deadAir, long frames) {
+                           List<Span> deadAir, long frames, Mastering finishing) {
     }
 
     public SoundCheck {
@@ -36,8 +42,8 @@ public record SoundCheck(List<Reading> readings) {
     }
 
     public static SoundCheck of(Measured measured, HouseSound house) {
-        return new SoundCheck(List.of(loudness(measured, house), truePeak(measured, house), clipping(measured),
-                deadAir(measured), length(measured, house)));
+        return new SoundCheck(Stream.concat(Stream.of(loudness(measured, house), truePeak(measured, house), clipping(measured),
+                deadAir(measured), length(measured, house)), finishing(measured).stream()).toList());
     }
 
     /** How many readings have this verdict. */
@@ -68,14 +74,36 @@ public record SoundCheck(List<Reading> readings) {
     private static Reading clipping(Measured measured) {
         long runs = measured.clippedPlaces().stream().mapToLong(ClippedSpot::runs).sum();
         Verdict verdict = runs == 0 ? Verdict.GOOD : runs <= CLIPPING_CHECK_RUNS ? Verdict.CHECK : Verdict.FIX;
-        return new Reading(Reading.Kind.CLIPPING, verdict, (double) runs,
-                measured.clippedPlaces().stream().map(spot -> new Span(spot.startFrame(), spot.endFrame())).toList());
+        return new Reading(Reading.Kind.CLIPPING, verdict, (double) runs, together(measured.clippedPlaces()));
+    }
+
+    /** Spots that are closer than a second are one place to look at. */
+    private static List<Span> together(List<ClippedSpot> spots) {
+        List<Span> places = new ArrayList<>();
+        for (ClippedSpot spot : spots.stream().sorted(Comparator.comparingLong(ClippedSpot::startFrame)).toList()) {
+            Span last = places.isEmpty() ? null : places.get(places.size() - 1);
+            if (last != null && spot.startFrame() - last.endFrame() < Frames.RATE) {
+                places.set(places.size() - 1, new Span(last.startFrame(), Math.max(last.endFrame(), spot.endFrame())));
+            } else {
+                places.add(new Span(spot.startFrame(), spot.endFrame()));
+            }
+        }
+        return places;
     }
 
     private static Reading deadAir(Measured measured) {
         long longest = measured.deadAir().stream().map(Span::frames).max(Comparator.naturalOrder()).orElse(0L);
         Verdict verdict = longest == 0 ? Verdict.GOOD : longest <= DEAD_AIR_CHECK_FRAMES ? Verdict.CHECK : Verdict.FIX;
         return new Reading(Reading.Kind.DEAD_AIR, verdict, Frames.toSeconds(longest), measured.deadAir());
+    }
+
+    /** Only where there is something to say. */
+    private static Optional<Reading> finishing(Measured measured) {
+        Mastering done = measured.finishing();
+        if (done.gainDb() >= Mastering.MOST_GAIN_DB) {
+            return Optional.of(new Reading(Reading.Kind.RAISED, Verdict.FIX, done.gainDb(), List.of()));
+        }
+        return done.reductionDb() > LIMITED_CHECK_DB ? Optional.of(new Reading(Reading.Kind.LIMITED, Verdict.CHECK, done.reductionDb(), List.of())) : Optional.empty();
     }
 
     private static Reading length(Measured measured, HouseSound house) {

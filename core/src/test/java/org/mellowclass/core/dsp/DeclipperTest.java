@@ -46,6 +46,22 @@ class DeclipperTest {
         }
     }
 
+    /** The places that are given are spots: runs with what lies between them. Of a take that was never resampled, only the flat tops are guessed. */
+    @Test
+    void what_lies_between_two_flat_tops_stays_as_it_is_to_the_bit() throws IOException {
+        float[] sung = voice();
+        float[] clipped = clipped(sung, 0.6f);
+        List<Span> runs = spots(sung, 0.6);
+        Span whole = new Span(runs.get(0).startFrame(), runs.get(runs.size() - 1).endFrame());
+        float[] repaired = repaired(clipped, List.of(whole));
+        for (int i = 0; i < FRAMES; i++) {
+            if (Math.abs(clipped[i]) < 0.998f * 0.6f) {
+                assertThat(repaired[i]).as("frame %d", i).isEqualTo(clipped[i]);
+            }
+        }
+        assertThat(Decibels.ofPower(error(clipped, sung) / error(repaired, sung))).isGreaterThan(20);
+    }
+
     @Test
     void a_top_of_more_than_20_ms_and_silence_are_left_alone() throws IOException {
         float[] flat = new float[FRAMES];

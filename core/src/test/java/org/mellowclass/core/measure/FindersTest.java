@@ -7,8 +7,8 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Random;
 import java.util.Optional;
+import java.util.Random;
 
 import org.junit.jupiter.api.Test;
 import org.mellowclass.core.sound.Frames;
@@ -159,6 +159,29 @@ class FindersTest {
         SpeechLevels levels = new SpeechLevels(1);
         SampleSink.drain(signal.stream(), loudness, levels);
         return levels.room(loudness.integrated());
+    }
+
+    @Test
+    void a_constant_offset_is_no_room_noise() throws IOException {
+        Signal talk = Signal.concat(Signal.sine(1, 400, -12, 2), Signal.noise(1, -60, 3, 5), Signal.sine(1, 400, -12, 2), Signal.noise(1, -60, 3, 6));
+        double floor = floor(talk);
+        float[] shifted = talk.samples()[0].clone();
+        for (int i = 0; i < shifted.length; i++) {
+            shifted[i] += 0.02f;
+        }
+        assertThat(floor).as("white noise whose peaks are at −60").isCloseTo(-64.8, within(0.5));
+        assertThat(floor(Signal.of(Frames.RATE, shifted))).isCloseTo(floor, within(0.2));
+    }
+
+    private static double floor(Signal signal) throws IOException {
+        return Measurement.of(signal.stream(), ClippingFinder.Search.FULL_SCALE_ONLY).pauses().noiseFloorDbfs().orElseThrow();
+    }
+
+    @Test
+    void a_continuous_sound_has_no_pauses() throws IOException {
+        for (Signal continuous : List.of(Signal.noise(1, -20, 6, 9), Signal.sine(1, 300, -20, 6))) {
+            assertThat(Measurement.of(continuous.stream(), ClippingFinder.Search.FULL_SCALE_ONLY).pauses().spans()).isEmpty();
+        }
     }
 
     @Test

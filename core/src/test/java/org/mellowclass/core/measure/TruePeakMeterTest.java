@@ -3,6 +3,7 @@ package org.mellowclass.core.measure;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.util.Arrays;
 
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -57,6 +58,20 @@ class TruePeakMeterTest {
             }
         }
         assertThat(truePeak(noise)).isEqualTo(Decibels.ofAmplitude(most));
+    }
+
+    /** Behind its end a file is silent: the wave of its last samples is the same as with silence that stands in the file. */
+    @Test
+    void the_last_samples_count_as_if_silence_followed() throws IOException {
+        float[] end = new float[200];
+        end[198] = 0.9f;
+        end[199] = 0.9f;
+        TruePeakMeter ending = new TruePeakMeter(1);
+        ending.accept(new float[][] {end}, end.length);
+        TruePeakMeter followed = new TruePeakMeter(1);
+        followed.accept(new float[][] {Arrays.copyOf(end, 300)}, 300);
+        assertThat(ending.truePeakDbtp()).isEqualTo(followed.truePeakDbtp());
+        assertThat(ending.truePeakDbtp().orElseThrow()).as("above its samples").isGreaterThan(Decibels.ofAmplitude(0.9) + 1);
     }
 
     @Test

@@ -136,6 +136,31 @@ class MixerTest {
     }
 
     @Test
+    void a_mix_far_over_full_scale_reaches_its_loudness_too() throws IOException {
+        Signal loud = Signal.concat(Signal.noise(2, 24, 3, 1), Signal.noise(2, 4, 3, 2), Signal.noise(2, 18, 3, 3));
+        assertFinished(loud, 0);
+    }
+
+    @Test
+    void a_room_without_a_voice_is_raised_by_30_dB_at_most() throws IOException {
+        Signal room = Signal.noise(1, -66, 4, 4);
+        assertThat(Mastering.find(room::stream, -16, -1)).isEqualTo(new Mastering(Mastering.MOST_GAIN_DB, -1, 0));
+    }
+
+    @Test
+    void a_mix_that_the_limiter_does_not_touch_is_measured_once() throws IOException {
+        Signal quiet = Signal.sine(1, 997, -30, 4);
+        int[] passes = {0};
+        Mastering mastering = Mastering.find(() -> {
+            passes[0]++;
+            return quiet.stream();
+        }, -23, -1);
+        assertThat(passes[0]).isEqualTo(1);
+        assertFinished(quiet, 0);
+        assertThat(mastering.reductionDb()).isZero();
+    }
+
+    @Test
     void silence_is_left_as_it_is() throws IOException {
         Mastering mastering = Mastering.find(() -> Signal.silence(2, 3).stream(), -16, -1);
         assertThat(mastering).isEqualTo(new Mastering(0, -1, 0));

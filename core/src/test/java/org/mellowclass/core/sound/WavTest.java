@@ -54,6 +54,14 @@ class WavTest {
     }
 
     @Test
+    void what_is_no_number_is_silence_and_nothing_is_louder_than_36_dB_over_full_scale() throws IOException {
+        Path file = write(Signal.of(Frames.RATE, new float[] {Float.NaN, Float.POSITIVE_INFINITY, -1e30f, 64, -0.5f}), SampleFormat.FLOAT_32);
+        try (WavReader reader = WavReader.open(file)) {
+            assertThat(Signal.read(reader).samples()[0]).containsExactly(0, 64, -64, 64, -0.5f);
+        }
+    }
+
+    @Test
     void what_is_beyond_full_scale_is_held_in_16_bits_and_kept_in_float() throws IOException {
         Signal over = Signal.of(Frames.RATE, new float[] {1.5f, -1.5f});
         try (WavReader reader = WavReader.open(write(over, SampleFormat.FLOAT_32))) {

@@ -9,6 +9,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.mellowclass.core.measure.ClippedSpot;
+import org.mellowclass.core.render.Mastering;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.testing.Timelines;
@@ -17,6 +18,8 @@ import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
 
 class SoundCheckTest {
+
+    private static final Mastering UNTOUCHED = new Mastering(0, -1, 0);
 
     private static final HouseSound HOUSE = new HouseSound(-16, -1, Frames.ofSeconds(60), Frames.ofSeconds(120));
 
@@ -52,10 +55,31 @@ class SoundCheckTest {
         assertThat(verdict(Reading.Kind.LENGTH, measured(-16, -2, 0, 0, frames))).isEqualTo(verdict);
     }
 
+    /** Of what was done to a mix, only what is far is told. */
+    @ParameterizedTest
+    @CsvSource({"0, 6, ", "0, 6.01, LIMITED", "29.99, 0, ", "30, 0, RAISED", "30, 9, RAISED"})
+    void far_limiting_and_a_gain_at_its_bound_are_told(double gainDb, double reductionDb, Reading.Kind told) {
+        SoundCheck.Measured measured = new SoundCheck.Measured(OptionalDouble.of(-16), OptionalDouble.of(-2), List.of(), List.of(), Frames.ofSeconds(90),
+                new Mastering(gainDb, -1, reductionDb));
+        List<Reading.Kind> kinds = SoundCheck.of(measured, HOUSE).readings().stream().map(Reading::kind).toList();
+        assertThat(kinds).hasSize(told == null ? 5 : 6);
+        if (told != null) {
+            assertThat(kinds).endsWith(told);
+        }
+    }
+
+    @Test
+    void spots_that_are_closer_than_a_second_are_one_place() {
+        List<ClippedSpot> spots = List.of(new ClippedSpot(48_000, 48_010, 1), new ClippedSpot(96_009, 96_020, 2), new ClippedSpot(144_020, 144_030, 1));
+        Reading reading = SoundCheck.of(new SoundCheck.Measured(OptionalDouble.of(-16), OptionalDouble.of(-2), spots, List.of(), Frames.ofSeconds(90), UNTOUCHED), HOUSE).readings().get(2);
+        assertThat(reading.value()).isEqualTo(4);
+        assertThat(reading.places()).containsExactly(new Span(48_000, 96_020), new Span(144_020, 144_030));
+    }
+
     @Test
     void silence_has_no_loudness_to_judge() {
         SoundCheck check = SoundCheck.of(new SoundCheck.Measured(OptionalDouble.empty(), OptionalDouble.empty(), List.of(),
-                List.of(new Span(0, Frames.ofSeconds(90))), Frames.ofSeconds(90)), HOUSE);
+                List.of(new Span(0, Frames.ofSeconds(90))), Frames.ofSeconds(90), UNTOUCHED), HOUSE);
         assertThat(check.readings().get(0)).isEqualTo(
                 new Reading(Reading.Kind.LOUDNESS, Verdict.DOES_NOT_APPLY, null, List.of()));
         assertThat(check.count(Verdict.FIX)).isEqualTo(1);
@@ -76,7 +100,7 @@ class SoundCheckTest {
     private static SoundCheck.Measured measured(double lufs, double dbtp, int clipped, long deadFrames, long frames) {
         List<Span> dead = deadFrames == 0 ? List.of() : List.of(new Span(frames, frames + 1), new Span(0, deadFrames));
         return new SoundCheck.Measured(OptionalDouble.of(lufs), OptionalDouble.of(dbtp),
-                clipped == 0 ? List.of() : List.of(new ClippedSpot(5, 900, clipped)), dead, frames);
+                clipped == 0 ? List.of() : List.of(new ClippedSpot(5, 900, clipped)), dead, frames, UNTOUCHED);
     }
 
     private static Verdict verdict(Reading.Kind kind, SoundCheck.Measured measured) {

@@ -26,6 +26,8 @@ import org.mellowclass.core.timeline.Track;
  */
 public record LaySpan(TakeSource source, Span span, String trackName, long startFrame, double gainDb, List<Long> flags) implements Edit {
 
+    private static final String NUMBERED = "flag ";
+
     public LaySpan {
         flags = List.copyOf(flags);
     }
@@ -70,13 +72,19 @@ public record LaySpan(TakeSource source, Span span, String trackName, long start
     private Timeline flagged(Track onto, Clip clip, Timeline timeline) {
         List<Flag> all = new ArrayList<>(timeline.flags());
         long id = timeline.nextId();
-        int number = 1;
+        long number = lastNumber(timeline);
         for (long frame : flags) {
             if (frame >= span.startFrame() && frame < span.endFrame()) {
-                all.add(new Flag(id++, onto.id(), clip.startFrame() + frame - span.startFrame(), "flag " + number++));
+                all.add(new Flag(id++, onto.id(), clip.startFrame() + frame - span.startFrame(), NUMBERED + ++number));
             }
         }
         return timeline.withFlags(all, id);
+    }
+
+    /** Flags are numbered on through the episode. */
+    private static long lastNumber(Timeline timeline) {
+        return timeline.flags().stream().map(Flag::name).filter(name -> name.matches(NUMBERED + "\\d{1,9}"))
+                .mapToLong(name -> Long.parseLong(name.substring(NUMBERED.length()))).max().orElse(0);
     }
 
     /** The name of the track on which it lands. */

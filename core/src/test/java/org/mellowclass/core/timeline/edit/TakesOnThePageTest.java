@@ -38,6 +38,8 @@ class TakesOnThePageTest {
     void an_erased_take_leaves_its_place_empty() {
         Timeline after = new EraseTake(7).applyTo(PAGE, TAKES).timeline();
         assertThat(after.tracks().get(0).clips()).containsExactly(PAGE.tracks().get(0).clips().get(1));
+        assertThat(after.flags()).as("of another take").containsExactly(new Flag(4, 1, 1500, "eels"));
+        assertThat(new EraseTake(8).applyTo(PAGE, TAKES).timeline().flags()).as("its own go with it").isEmpty();
         assertThat(new EraseTake(7).footprint(PAGE, TAKES).stretches()).containsExactly(new Footprint.Stretch(1, new Span(0, 1000)));
     }
 
@@ -53,6 +55,8 @@ class TakesOnThePageTest {
         Timeline after = LaySpan.behind(PAGE, 9, new Span(500, 2500), "Noor", List.of(400L, 600L, 2400L)).applyTo(PAGE, TAKES).timeline();
         assertThat(after.flags()).extracting(Flag::frame, Flag::name).containsExactly(tuple(1500L, "eels"),
                 tuple(2100L, "flag 1"), tuple(3900L, "flag 2"));
+        assertThat(LaySpan.behind(after, 9, new Span(500, 2500), "Noor", List.of(600L)).applyTo(after, TAKES).timeline().flags()).as("numbered on")
+                .last().extracting(Flag::name).isEqualTo("flag 3");
     }
 
     @Test
