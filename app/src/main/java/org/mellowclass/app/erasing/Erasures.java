@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 import org.mellowclass.app.bench.PlacedTakes;
 import org.mellowclass.app.feed.AirDesk;
@@ -61,12 +62,13 @@ public class Erasures {
     /**
      * What is asked before a take is erased.
      *
-     * @param voices  who speaks in it; empty where nobody has said
+     * @param voices  who speaks in it; empty where nobody has said, or nobody speaks
+     * @param silent  whether somebody has said that nobody speaks in it
      * @param onPage  whether the crew's page plays it
      * @param handIns the numbers of hand-ins that hold it
      * @param onAir   the title under which it is on air; null if it is not
      */
-    public record Heard(Take take, List<String> voices, boolean onPage, List<Integer> handIns, String onAir) {
+    public record Heard(Take take, List<String> voices, boolean silent, boolean onPage, List<Integer> handIns, String onAir) {
     }
 
     /** Whose voice is in a take that is asked about, and where it is heard. */
@@ -74,6 +76,7 @@ public class Erasures {
         Take take = erasing.asked(viewer, takeId);
         long episodeId = take.episodeId();
         return new Heard(take, voices.ofEpisode(episodeId).getOrDefault(takeId, List.of()).stream().map(Voices.Voice::name).distinct().toList(),
+                !voices.withoutVoice(episodeId, Set.of(takeId)).isEmpty(),
                 placed.onPage(episodeId).containsKey(takeId),
                 handIns.ofEpisode(viewer, episodeId).stream().filter(handIn -> handIns.holds(handIn.id(), takeId)).map(HandIn::number).sorted().toList(),
                 airDesk.onAir(episodeId).filter(live -> handIns.holds(live.handInId(), takeId)).map(Publication::title).orElse(null));

@@ -100,7 +100,7 @@ class SecurityConfiguration {
                         .anyRequest().authenticated())
                 .securityContext(context -> context.securityContextRepository(contexts))
                 // what pages have cached goes from the laptop; sound that waits to be sent stays
-                .logout(logout -> logout.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in")
+                .logout(logout -> logout.logoutUrl("/sign-out").logoutSuccessUrl("/sign-in?left")
                         .addLogoutHandler(new HeaderWriterLogoutHandler(new ClearSiteDataHeaderWriter(ClearSiteDataHeaderWriter.Directive.CACHE))))
                 .exceptionHandling(handling -> handling
                         .authenticationEntryPoint(entrance()))

@@ -229,7 +229,7 @@ class SignInTest {
 
     @Test
     void signing_out_ends_the_session_and_clears_what_the_laptop_has_cached() throws Exception {
-        mvc.perform(post("/sign-out").secure(true).with(csrf()).with(As.person(school.student()))).andExpect(redirectedUrl("/sign-in"))
+        mvc.perform(post("/sign-out").secure(true).with(csrf()).with(As.person(school.student()))).andExpect(redirectedUrl("/sign-in?left"))
                 .andExpect(header().string("Clear-Site-Data", "\"cache\""));
     }
 
