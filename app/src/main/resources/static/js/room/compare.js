@@ -4,14 +4,15 @@ import { html, render } from '../vendor/lit-html/lit-html.js';
 
 /** @param {HTMLAudioElement} audio carries what is known of its take */
 function row(audio) {
-  const { take, name, level, seconds } = audio.dataset;
+  const { take, name, level, seconds, onPage } = audio.dataset;
   const words = level ? `level ${Number(level).toFixed(1).replace('-', '−')} dBFS` : 'silent';
   const choose = () => /** @type {HTMLFormElement} */ (within(document, `form[action$="/takes/${take}/choose"]`)).submit();
   return html`
     <li class="flex items-center gap-3 border-t border-line py-2 first:border-t-0" data-take=${take}>
       <span class="grow">${name} · ${Number(seconds).toFixed(1)} s · ${words}</span>
       <button type="button" class="button text-sm px-2" aria-label="Hear ${name} alone" @click=${() => playAll([audio])}>Hear</button>
-      <button type="button" class="button text-sm px-2" aria-label="Choose ${name}" @click=${choose}>Choose</button>
+      ${onPage === 'true' ? html`<b class="marked text-sm">on the page</b>`
+    : html`<button type="button" class="button text-sm px-2" aria-label="Choose ${name}" @click=${choose}>Choose</button>`}
     </li>`;
 }
 

@@ -9,8 +9,12 @@ let waiting;
 /** The frame that was typed; null for behind everything. */
 export const placeFrame = () => framesOf(fieldById('place').value);
 
-/** Fetches and shows it. Resolves to words. @param {string} episodeId */
-export async function showLanding(episodeId) {
+/** Fetches and shows it. Resolves to words. @param {string} episodeId @param {boolean} isRetake of a line that has a take on the page */
+export async function showLanding(episodeId, isRetake) {
+  if (isRetake) {
+    byId('landing-words').textContent = 'in the take list, until you choose it for its line';
+    return byId('landing-words').textContent;
+  }
   const place = placeFrame();
   const track = fieldById('track').value;
   const landing = await getJson(`/episodes/${episodeId}/landing?track=${encodeURIComponent(track)}&place=${place ?? -1}`).catch(() => null);
@@ -21,13 +25,21 @@ export async function showLanding(episodeId) {
   return byId('landing-words').textContent;
 }
 
-/** @param {string} episodeId */
-export function attachLanding(episodeId) {
+/** @param {string} episodeId @param {() => boolean} isRetake */
+export function attachLanding(episodeId, isRetake) {
   const later = () => {
     clearTimeout(waiting);
-    waiting = window.setTimeout(() => showLanding(episodeId), 250);
+    waiting = window.setTimeout(() => showLanding(episodeId, isRetake()), 250);
   };
   byId('track').addEventListener('input', later);
   byId('place').addEventListener('input', later);
-  showLanding(episodeId);
+  let retake = isRetake();
+  // the list of takes has come again: one of the line may be on the page now
+  document.addEventListener('htmx:load', () => {
+    if (isRetake() !== retake) {
+      retake = isRetake();
+      showLanding(episodeId, retake);
+    }
+  });
+  showLanding(episodeId, retake);
 }

@@ -27,7 +27,8 @@ function attachRecorder(section) {
   const level = new Level(byId('level-fill'), byId('level-word'), limitsOf(section.dataset));
   const skyline = new LiveSkyline(byId('live-body'));
   const check = new Check();
-  const script = new Script(document.getElementById('script-lines'), () => { isTaking(state) || press(null); });
+  const script = new Script(document.getElementById('script-lines'), () => { isTaking(state) || press(null); },
+    () => showLanding(episodeId, script.isRetake));
   const accompaniment = new Preview((revision, from, to) => `/episodes/${episodeId}/sound/${revision}/raw/${from}-${to}`);
   const record = byId('record');
   /** @type {Microphone | null} */
@@ -123,7 +124,7 @@ function attachRecorder(section) {
     if (estimate?.quota && estimate.quota - (estimate.usage ?? 0) < LITTLE_STORAGE) {
       complain('This laptop’s storage is nearly full. Everything is sent while you speak. Keep this page open.');
     }
-    const where = await showLanding(episodeId);
+    const where = await showLanding(episodeId, script.isRetake);
     const { leadFrames } = opened;
     const begun = await postJson(`/episodes/${episodeId}/recordings`, { trackName: track, sampleRate: opened.rate, leadFrames,
       placeFrame: word ? word.placeFrame : placeFrame(), together: word?.key, lineId: script.line, ...voices(), microphone: JSON.stringify(opened.granted).slice(0, 500) });
@@ -191,7 +192,7 @@ function attachRecorder(section) {
       say('Your take is kept. Hear it in the list.');
       happens('sent');
       refreshTakes();
-      showLanding(episodeId);
+      showLanding(episodeId, script.isRetake);
     } else if (message.type === 'leftover' && message.takeId) {
       refreshTakes();
     } else if (message.type === 'ended-elsewhere') {
@@ -290,7 +291,7 @@ function attachRecorder(section) {
     }
   }));
   byId('together').addEventListener('change', guarded(async () => microphone || listen()));
-  attachLanding(episodeId);
+  attachLanding(episodeId, () => script.isRetake);
   attachVoices(episodeId, complain);
   complain(whatIsMissing());
   document.addEventListener('htmx:load', () => script.countTakes());

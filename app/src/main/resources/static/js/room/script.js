@@ -6,8 +6,11 @@ export class Script {
   /** @type {HTMLElement[]} */
   #lines;
 
-  /** @param {HTMLElement | null} list @param {() => void} onRecord called when the current line is to be recorded */
-  constructor(list, onRecord) {
+  #onChoose;
+
+  /** @param {HTMLElement | null} list @param {() => void} onRecord called when the current line is to be recorded @param {() => void} onChoose when another line is current */
+  constructor(list, onRecord, onChoose) {
+    this.#onChoose = onChoose;
     this.#lines = list ? /** @type {HTMLElement[]} */ ([...list.querySelectorAll('[data-line]')]) : [];
     if (!list) {
       return;
@@ -36,6 +39,11 @@ export class Script {
   get line() {
     const current = this.#current;
     return current ? Number(current.dataset.line) : null;
+  }
+
+  /** Whether a take of the current line is on the page: another one waits in the list until it is chosen. */
+  get isRetake() {
+    return this.line !== null && document.querySelector(`audio[data-line="${this.line}"][data-on-page="true"]`) !== null;
   }
 
   get #current() {
@@ -70,5 +78,6 @@ export class Script {
     this.letGo();
     line.setAttribute('aria-current', 'true');
     line.scrollIntoView({ block: 'nearest' });
+    this.#onChoose();
   }
 }

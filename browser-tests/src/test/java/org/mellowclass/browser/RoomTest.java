@@ -110,13 +110,15 @@ class RoomTest extends BrowserTest {
             page.locator("#pause").click();
             awaitClock(page, seconds(stands) + 0.5);
         });
-        page.getByLabel("Choose Take 1 for its line").waitFor();
+        page.getByText("on the page for its line").waitFor();
+        page.getByText("in the take list, until you choose it for its line").waitFor();
         String episode = episodeOf(page);
         assertThat(timeline(page, episode).getAsJsonArray("flags")).hasSize(1);
 
         record(page, () -> { });
         page.getByText("Compare 2 takes").waitFor();
         page.locator(".script-line[aria-current] [data-compare]").click();
+        page.locator("#compare-takes").getByText("on the page").waitFor();
         assertAccessible(page);
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Choose Take 2").setExact(true)).click();
         page.waitForLoadState();

@@ -63,7 +63,7 @@ public final class BriefChanges {
             String whose = owners.stream().filter(owner -> owner.partId() == part.id())
                     .map(owner -> owner.personName() + " (" + owner.crewName() + ")").collect(Collectors.joining(", "));
             if (kept == null) {
-                changes.add(whose.isEmpty() ? new Change("PART_GONE", part.name(), crews) : new Change("PART_GONE_FROM", part.name(), whose));
+                changes.add(whose.isEmpty() ? new Change("PART_GONE", part.name()) : new Change("PART_GONE_FROM", part.name(), whose));
             } else if (!kept.equals(part)) {
                 changes.add(new Change("PART", kept.name(), whose.isEmpty() ? crews : whose));
             }

@@ -52,7 +52,7 @@ public class BringingIn {
         room.shareOfCrew(episodeId, episode.classId(), 0);
         String key = incoming.keep(upload);
         Long id = transaction.execute(status -> {
-            long take = takes.add(new TakeRows.NewTake(episode.id(), viewer.id(), IncomingFiles.nameOf(fileName), track,
+            long take = takes.add(new TakeRows.NewTake(episode.id(), viewer.id(), takes.freeName(episode.id(), IncomingFiles.nameOf(fileName)), track,
                     Take.Origin.BROUGHT_IN, Take.State.ARRIVED, placing, null, null));
             making.ask(take, key);
             return take;

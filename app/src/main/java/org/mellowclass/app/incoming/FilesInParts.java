@@ -102,7 +102,7 @@ class FilesInParts {
     String begin(Person viewer, long episodeId, String fileName, String trackName, Take.Placing placing, long bytes) throws IOException {
         Episode episode = access.ownEpisode(viewer, episodeId);
         if (bytes <= 0) {
-            throw Refusal.unfit("take.EMPTY");
+            throw Refusal.unfit("take.EMPTY_FILE");
         }
         if (bytes > MOST_BYTES) {
             throw Refusal.unfit("take.TOO_LARGE");

@@ -67,7 +67,8 @@ public class IncomingFiles {
                     return around.get();
                 }
             }
-            throw Refusal.unfit("take." + refused.reason());
+            // nobody has recorded anything here
+            throw Refusal.unfit(refused.reason() == SoundRefused.Reason.EMPTY ? "take.EMPTY_FILE" : "take." + refused.reason());
         }
     }
 

@@ -72,9 +72,10 @@ class TakeLists {
      * @param waitsFor   what it waits for before it is made ready; null if it does not wait
      * @param again      whether it can be tried again
      * @param toErase    whether somebody has asked for it to be erased
+     * @param onPage     whether the page plays it
      */
     record TakeLine(Take take, Integer percent, Recording.Unfinished unfinished, List<Span> missing, Double levelDbfs, List<Voice> voices, boolean unnamed, SkylinePicture picture,
-                    Mending.Trouble fix, List<String> treated, Double louderDb, Fault waitsFor, boolean again, boolean toErase) {
+                    Mending.Trouble fix, List<String> treated, Double louderDb, Fault waitsFor, boolean again, boolean toErase, boolean onPage) {
     }
 
     /** Fills in the takes of an episode that {@code Access} has let through, and whether any of them is on its way. */
@@ -91,7 +92,7 @@ class TakeLists {
                 take.state() == Take.State.ARRIVED ? sounds.percent(take).orElse(0) : null, unfinished.get(take.id()),
                 missing.getOrDefault(take.id(), List.of()), level(take), names.getOrDefault(take.id(), List.of()), unnamed.contains(take.id()), picture(take),
                 Mending.trouble(take, findings.get(take.id()), onPage.get(take.id())).orElse(null), treated(onPage.get(take.id())),
-                louder(take, onPage.get(take.id())), making.waitsFor(take).orElse(null), making.canBeTriedAgain(take), asked.contains(take.id()))).toList();
+                louder(take, onPage.get(take.id())), making.waitsFor(take).orElse(null), making.canBeTriedAgain(take), asked.contains(take.id()), onPage.containsKey(take.id()))).toList();
         model.addAttribute("takes", lines);
         model.addAttribute("speakers", voices.speakers(episode));
         model.addAttribute("onTheWay", lines.stream().anyMatch(line -> line.percent() != null));

@@ -3,12 +3,17 @@ package org.mellowclass.app.takes;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 import org.springframework.stereotype.Component;
 
 /** The rows of takes, for the features that make and change them and have let the viewer through. */
 @Component
 public class TakeRows {
+
+    private static final int LONGEST_NAME = 120;
+    private static final int ROOM_FOR_NUMBER = 6;
 
     private final TakeMapper takes;
     private final Clock clock;
@@ -33,6 +38,17 @@ public class TakeRows {
         TakeMapper.NewRow row = new TakeMapper.NewRow(take, clock.instant());
         takes.add(row);
         return row.id;
+    }
+
+    /** A name that no other take of an episode has: with a number behind it, if need be. */
+    public String freeName(long episodeId, String name) {
+        Set<String> taken = takes.ofEpisode(episodeId).stream().map(Take::name).collect(Collectors.toSet());
+        String stem = name.substring(0, Math.min(name.length(), LONGEST_NAME - ROOM_FOR_NUMBER));
+        String free = name;
+        for (int number = 2; taken.contains(free); number++) {
+            free = stem + " " + number;
+        }
+        return free;
     }
 
     public Optional<Take> find(long id) {

@@ -175,7 +175,7 @@ class BringingInTest {
     @CsvSource(delimiter = '|', value = {
         "notes.wav | Dear diary, today we recorded nothing. | This file is not a recording. Choose a WAV, MP3, FLAC, M4A or Ogg file.",
         "list.mp3 | #EXTM3U | This file is not a recording. Choose a WAV, MP3, FLAC, M4A or Ogg file.",
-        "empty.wav | '' | Nothing was recorded. Check the microphone and record again."})
+        "empty.wav | '' | This file is empty: there is not one byte in it. Choose another one."})
     void what_is_no_sound_is_refused_in_plain_words_and_nothing_is_kept(String name, String content, String words)
             throws Exception {
         Set<Path> before = files();
@@ -317,6 +317,21 @@ class BringingInTest {
         long take = bringingIn.bringIn(school.student(), school.episodeId(), "odd.wav", "Noor", target -> Files.write(target, odd.toByteArray()));
         Schools.await(() -> takes.ready(school.episodeId()).containsKey(take));
         assertThat(takes.ready(school.episodeId()).get(take).frames()).isEqualTo(Schools.speech().frames());
+    }
+
+    @Test
+    void several_files_of_one_name_get_names_that_tell_them_apart() throws Exception {
+        for (int i = 0; i < 3; i++) {
+            bringingIn.bringIn(school.student(), school.episodeId(), "C:\\\\sounds\\\\eels.wav", "Noor", target -> Schools.write(Schools.speech(), target));
+        }
+        assertThat(takes.ofEpisode(school.student(), school.episodeId())).extracting(Take::name).containsExactlyInAnyOrder("eels", "eels 2", "eels 3");
+    }
+
+    @Test
+    void an_empty_file_has_its_own_words() throws Exception {
+        MockHttpServletResponse refused = mvc.perform(post("/episodes/" + school.episodeId() + "/files").header("Upload-Length", 0).header("Upload-Metadata", "trackName " + base64("Noor"))
+                .with(As.person(school.student())).with(csrf())).andReturn().getResponse();
+        assertThat(refused.getContentAsString()).contains("not one byte");
     }
 
     @Test

@@ -171,7 +171,7 @@ class TortureTest {
         Set<Path> before = files();
         byte[] noise = new byte[50_000];
         new Random(1).nextBytes(noise);
-        refuses("take.EMPTY", write("nothing.wav", new byte[0]));
+        refuses("take.EMPTY_FILE", write("nothing.wav", new byte[0]));
         refuses("take.NOT_SOUND", write("diary.mp3", "Dear diary. ".repeat(1000).getBytes(StandardCharsets.UTF_8)));
         refuses("take.NOT_SOUND", write("list.wav", ("#EXTM3U\n#EXTINF:1,\n" + folder.resolve("secret.wav") + "\n").getBytes(StandardCharsets.UTF_8)));
         refuses("take.NOT_SOUND", write("join.wav", "ffconcat version 1.0\nfile /etc/hostname\n".getBytes(StandardCharsets.UTF_8)));

@@ -117,7 +117,8 @@ public final class Pauses {
                 .map(pause -> new Span(pause[0] * SpeechLevels.FRAME, Math.min(levels.frames(), pause[1] * SpeechLevels.FRAME)))
                 .filter(span -> span.frames() >= SHORTEST_FRAMES).toList();
         List<long[]> where = pauses.isEmpty() ? List.of(all) : pauses;
-        return new Pauses(spans, level(percentile(levels.plain(), where), 0), level(percentile(weighted, where), LoudnessMeter.OFFSET_LUFS));
+        return new Pauses(spans, level(percentile(levels::plain, weighted.length, where), 0),
+                level(percentile(weighted, where), LoudnessMeter.OFFSET_LUFS));
     }
 
     private static List<long[]> pausesAt(double[] powers, double room, OptionalDouble voice) {
@@ -204,12 +205,22 @@ public final class Pauses {
 
     /** The 10th percentile of the mean powers of stretches of 400 ms inside spans; shorter spans count as one stretch. */
     private static double percentile(double[] powers, List<long[]> spans) {
-        double[] means = new double[powers.length + spans.size()];
+        return percentile((start, length) -> mean(powers, start, start + length), powers.length, spans);
+    }
+
+    /** The mean power of so many frames from one on. */
+    @FunctionalInterface
+    private interface Stretch {
+        double power(int start, int length);
+    }
+
+    private static double percentile(Stretch stretch, int frames, List<long[]> spans) {
+        double[] means = new double[frames + spans.size()];
         int count = 0;
         for (long[] span : spans) {
             int length = (int) Math.min(STRETCH, span[1] - span[0]);
             for (int start = (int) span[0]; length > 0 && start + length <= span[1]; start += Math.max(1, length / 4)) {
-                means[count++] = mean(powers, start, start + length);
+                means[count++] = stretch.power(start, length);
             }
         }
         if (count == 0) {

@@ -11,8 +11,8 @@ import org.mellowclass.core.sound.Span;
 
 /**
  * The level of a sound at 48 kHz in frames of 10 ms, as it is and K-weighted (ITU-R BS.1770-5): mean squares, the mean of
- * all channels that are not digitally silent. A constant offset, which some sound cards add, is no level: it is taken out of the
- * unweighted ones. Keeps twelve bytes a frame of one channel, some 4 MB an hour.
+ * all channels that are not digitally silent. A constant offset, which some sound cards add, is no level: what is constant in a stretch
+ * is taken out of its unweighted level. Keeps twelve bytes a frame of one channel, some 4 MB an hour.
  */
 public final class SpeechLevels implements SampleSink {
 
@@ -111,33 +111,21 @@ public final class SpeechLevels implements SampleSink {
         return frames;
     }
 
-    double[] plain() {
-        double[] powers = new double[count];
-        for (int i = 0; i < count; i++) {
-            powers[i] = plain[i];
+    /** The mean power of some frames as it is, without what is constant in them. */
+    double plain(int from, int frames) {
+        double power = 0;
+        for (int i = from; i < from + frames; i++) {
+            power += plain[i];
         }
+        power /= frames;
         for (float[] means : offsets) {
-            double offset = meanWhereHeard(means);
-            for (int i = 0; i < count; i++) {
-                // the square of what is left: (x − m)² summed over the frame
-                powers[i] -= plain[i] == 0 ? 0 : offset * (2 * means[i] - offset);
+            double offset = 0;
+            for (int i = from; i < from + frames; i++) {
+                offset += means[i];
             }
+            power -= offset / frames * offset / frames;
         }
-        int channels = Math.max(1, channelsHeard());
-        for (int i = 0; i < count; i++) {
-            powers[i] = Math.max(0, powers[i]) / channels;
-        }
-        return powers;
-    }
-
-    private double meanWhereHeard(float[] means) {
-        double sum = 0;
-        int frames = 0;
-        for (int i = 0; i < count; i++) {
-            sum += plain[i] == 0 ? 0 : means[i];
-            frames += plain[i] == 0 ? 0 : 1;
-        }
-        return frames == 0 ? 0 : sum / frames;
+        return Math.max(0, power) / Math.max(1, channelsHeard());
     }
 
     double[] weighted() {
