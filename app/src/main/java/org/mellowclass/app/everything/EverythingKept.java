@@ -58,10 +58,10 @@ class EverythingKept {
         return viewer;
     }
 
-    /** A student of a class that the viewer teaches. */
+    /** A student whose home class the viewer teaches. */
     Person student(Person viewer, long classId, long studentId) {
         access.taughtClass(viewer, classId);
-        if (!tables.inClass(classId, studentId)) {
+        if (!tables.isHome(classId, studentId)) {
             throw new NotFound();
         }
         return office.person(studentId).orElseThrow(NotFound::new);

@@ -10,8 +10,9 @@ import org.apache.ibatis.annotations.Select;
 @Mapper
 interface EverythingMapper {
 
-    @Select("SELECT EXISTS (SELECT 1 FROM class_student WHERE class_id = #{classId} AND person_id = #{personId})")
-    boolean inClass(long classId, long personId);
+    /** Whether a class is the home class of a student: what is kept of them holds other classes' sound too. */
+    @Select("SELECT EXISTS (SELECT 1 FROM class_student WHERE class_id = #{classId} AND person_id = #{personId} AND home)")
+    boolean isHome(long classId, long personId);
 
     @Select("""
             SELECT p.name, p.student_number AS number, p.on_air_name AS onAirName, p.fresh_passphrase AS unusedPassphrase, s.name AS school

@@ -98,6 +98,13 @@ class EverythingKeptTest {
     }
 
     @Test
+    void a_teacher_of_another_class_that_they_are_in_too_gets_nothing_of_it() throws Exception {
+        database.sql("INSERT INTO class_student (class_id, person_id, home) VALUES (?, ?, FALSE)").params(school.otherClassId(), school.student().id()).update();
+        String address = "/classes/" + school.otherClassId() + "/students/" + school.student().id() + "/everything";
+        assertThat(mvc.perform(get(address).with(As.person(school.otherTeacher()))).andReturn().getResponse().getStatus()).isEqualTo(404);
+    }
+
+    @Test
     void no_table_that_points_to_a_person_is_left_out() throws Exception {
         List<String> pointing = database.sql("""
                 SELECT DISTINCT table_name FROM information_schema.key_column_usage WHERE table_schema = database() AND referenced_table_name = 'person'
