@@ -215,7 +215,10 @@ public class AirDesk {
      */
     @Transactional(propagation = Propagation.MANDATORY)
     public Optional<String> takeOff(long episodeId, Predicate<Publication> which) {
-        Optional<Publication> publication = feeds.holdNewest(episodeId).filter(Publication::live).filter(which)
+        Optional<Publication> newest = feeds.holdNewest(episodeId);
+        // a correction on its way may hold what is erased now: it is dropped, and its file with it
+        newest.filter(it -> it.onAir() && it.nextHandInId() != null).ifPresent(it -> feeds.failed(it.id()));
+        Optional<Publication> publication = newest.filter(Publication::live).filter(which)
                 .filter(live -> feeds.offAir(live.id(), clock.instant()) == 1);
         live.episodeChanged(episodeId);
         return publication.map(Publication::soundKey);

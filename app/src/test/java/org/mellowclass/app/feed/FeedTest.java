@@ -54,6 +54,7 @@ import org.springframework.boot.test.web.server.LocalServerPort;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.test.web.servlet.MockMvc;
 import org.springframework.test.web.servlet.request.MockMvcRequestBuilders;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** The public side, over real HTTP, as a podcast program sees it. */
 @AppTest
@@ -69,6 +70,8 @@ class FeedTest {
     private HandIns handIns;
     @Autowired
     private Access access;
+    @Autowired
+    private TransactionTemplate transaction;
     @Autowired
     private Schools schools;
     @Autowired
@@ -171,6 +174,9 @@ class FeedTest {
             assertThat(entry.getUri()).isEqualTo(first.publicKey());
             assertThat(entry.getEnclosures().get(0).getUrl()).endsWith("/eels-otters-2.mp3");
         });
+        jdbc.sql("UPDATE publication SET next_hand_in_id = hand_in_id WHERE id = ?").param(second.id()).update();
+        transaction.executeWithoutResult(status -> airDesk.takeOff(school.episodeId(), publication -> false));
+        assertThat(airDesk.onAir(school.episodeId()).orElseThrow().nextHandInId()).as("an erasing drops a correction on its way").isNull();
         airDesk.takeOff(school.teacher(), school.episodeId());
         assertThat(get(sound(second)).statusCode()).isEqualTo(410);
     }
