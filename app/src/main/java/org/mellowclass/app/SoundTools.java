@@ -23,7 +23,7 @@ class SoundTools {
 
     @Bean
     SoundDecoder soundDecoder() {
-        return SoundDecoder.forUploads(folder);
+        return SoundDecoder.forUploads();
     }
 
     @Bean

@@ -47,7 +47,7 @@ final class Voices {
 
     /** The left channel of a file, at 48 kHz. */
     static float[] mono(Path file) throws IOException, SoundRefused {
-        SoundDecoder decoder = SoundDecoder.forUploads(file.toAbsolutePath().getParent());
+        SoundDecoder decoder = SoundDecoder.forUploads();
         try (SampleSource source = Resampler.to(Frames.RATE, decoder.open(file, decoder.probe(file)))) {
             return Signal.read(source).samples()[0];
         }

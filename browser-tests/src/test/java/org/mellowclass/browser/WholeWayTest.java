@@ -165,7 +165,7 @@ class WholeWayTest extends BrowserTest {
         float[] heard = Voices.mono(mp3);
         assertThat(Heard.otherwise(expected, heard)).as("parts of the page that are not in the MP3").isEmpty();
 
-        SoundDecoder decoder = SoundDecoder.forUploads(folder);
+        SoundDecoder decoder = SoundDecoder.forUploads();
         LoudnessMeter loudness = new LoudnessMeter(2);
         TruePeakMeter peak = new TruePeakMeter(2);
         try (SampleSource sound = decoder.open(mp3, decoder.probe(mp3))) {

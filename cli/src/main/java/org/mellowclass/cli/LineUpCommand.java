@@ -74,7 +74,7 @@ final class LineUpCommand implements Callable<Integer> {
     /** Decodes a file to a WAV at 48 kHz, so that it can be read at any place. */
     private boolean decoded(Path file, Path wav) {
         try {
-            SoundDecoder decoder = SoundDecoder.forOwnFiles(wav.getParent());
+            SoundDecoder decoder = SoundDecoder.forOwnFiles();
             SoundFacts facts = decoder.probe(file);
             try (SampleSource source = Resampler.to(Frames.RATE, decoder.open(file, facts));
                  WavWriter writer = WavWriter.create(wav, source.channels(), Frames.RATE, SampleFormat.FLOAT_32)) {

@@ -68,8 +68,7 @@ final class MeasureCommand implements Callable<Integer> {
         if (!Files.isRegularFile(file) || !Files.isReadable(file)) {
             throw new IOException("not a readable file");
         }
-        Path folder = file.toAbsolutePath().getParent();
-        SoundDecoder decoder = SoundDecoder.forOwnFiles(folder);
+        SoundDecoder decoder = SoundDecoder.forOwnFiles();
         SoundFacts facts = decoder.probe(file);
         Search search = facts.lossless() ? Search.FULL_SCALE_AND_FLAT_TOPS : Search.FULL_SCALE_ONLY;
         try (SampleSource sound = decoder.open(file, facts)) {

@@ -154,7 +154,7 @@ class SpokenSoundTest {
         command.addAll(VOICES.get(voice));
         command.addAll(List.of("-w", file.toString(), SENTENCES.get(number)));
         assertThat(new ProcessBuilder(command).start().waitFor()).isZero();
-        SoundDecoder decoder = SoundDecoder.forOwnFiles(folder);
+        SoundDecoder decoder = SoundDecoder.forOwnFiles();
         try (SampleSource source = Resampler.to(Frames.RATE, decoder.open(file, decoder.probe(file)))) {
             return Signal.read(source).samples()[0];
         }

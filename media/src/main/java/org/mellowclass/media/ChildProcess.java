@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 
@@ -18,9 +19,10 @@ final class ChildProcess implements AutoCloseable {
 
     private static final long MOST_MEMORY_BYTES = 2L << 30;
     private static final int MOST_ERROR_BYTES = 16 * 1024;
-    /** A network of its own, in which nothing is; util-linux, unshare(1). */
-    private static final List<String> WITHOUT_NETWORK = List.of("unshare", "--user", "--map-current-user", "--net", "--");
-    private static final boolean NETWORK_CAN_GO = works(WITHOUT_NETWORK);
+    /** The file that is handed to it to read, as an argument. */
+    static final String INPUT = "/dev/stdin";
+    /** The file that is handed to it to fill, as an argument. */
+    static final String OUTPUT = "/dev/stdout";
 
     private final Process process;
     private final CompletableFuture<String> errors;
@@ -31,48 +33,27 @@ final class ChildProcess implements AutoCloseable {
     }
 
     /**
-     * Starts a command.
+     * Starts a command on a file, which it reads as {@link #INPUT}.
      *
-     * @param folder         its working folder
+     * @param confinement    what it may reach
+     * @param input          the file that is handed to it
      * @param timeoutSeconds when it is ended, if it has not ended by itself
      * @param mostFileBytes  how much it may write to any one file
+     * @param output         where its output goes
      */
-    static ChildProcess start(Path folder, long timeoutSeconds, long mostFileBytes, List<String> command)
-            throws IOException {
-        return start(folder, timeoutSeconds, mostFileBytes, ProcessBuilder.Redirect.PIPE, command);
-    }
-
-    /** As {@link #start(Path, long, long, List)}; its output goes where it is told to. */
-    static ChildProcess start(Path folder, long timeoutSeconds, long mostFileBytes, ProcessBuilder.Redirect output, List<String> command)
-            throws IOException {
+    static ChildProcess start(Confinement confinement, Path input, long timeoutSeconds, long mostFileBytes, ProcessBuilder.Redirect output,
+            List<String> command) throws IOException {
+        confinement.letRead(input);
         List<String> limited = new ArrayList<>(List.of(
                 "timeout", "-k", "5", Long.toString(timeoutSeconds),
                 "prlimit", "--as=" + MOST_MEMORY_BYTES, "--cpu=" + timeoutSeconds, "--fsize=" + mostFileBytes, "--core=0"));
-        if (NETWORK_CAN_GO) {
-            limited.addAll(WITHOUT_NETWORK);
-        }
+        limited.addAll(confinement.prefix());
         limited.addAll(command);
-        Process process = new ProcessBuilder(limited).directory(folder.toFile()).redirectOutput(output).start();
-        process.getOutputStream().close();
-        return new ChildProcess(process);
-    }
-
-    /** Whether this machine lets its children run without a network; where it does not, ffmpeg's own list of protocols stands alone. */
-    static boolean withoutNetwork() {
-        return NETWORK_CAN_GO;
-    }
-
-    private static boolean works(List<String> prefix) {
-        List<String> trial = new ArrayList<>(prefix);
-        trial.add("true");
-        try {
-            return new ProcessBuilder(trial).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.DISCARD).start().waitFor() == 0;
-        } catch (IOException missing) {
-            return false;
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            return false;
-        }
+        ProcessBuilder builder = new ProcessBuilder(limited).directory(input.toAbsolutePath().getRoot().toFile())
+                .redirectInput(input.toFile()).redirectOutput(output);
+        // what the application knows (the database's password) is none of its business
+        builder.environment().keySet().retainAll(Set.of("PATH"));
+        return new ChildProcess(builder.start());
     }
 
     InputStream output() {

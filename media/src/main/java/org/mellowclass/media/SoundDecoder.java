@@ -38,16 +38,16 @@ public final class SoundDecoder {
     private static final int HIGHEST_RATE = 192_000;
     private static final long PROBE_TIMEOUT_SECONDS = 30;
 
-    private final Path folder;
     private final boolean hostile;
+    private final Confinement confinement;
     private final List<String> opening;
     private final int mostChannels;
     private final int mostSeconds;
     private final long timeoutSeconds;
 
-    private SoundDecoder(Path folder, boolean hostile, List<String> demuxers, int mostChannels, int mostSeconds, long timeoutSeconds) {
-        this.folder = folder;
+    private SoundDecoder(boolean hostile, List<String> demuxers, int mostChannels, int mostSeconds, long timeoutSeconds) {
         this.hostile = hostile;
+        this.confinement = hostile ? Confinement.allowed() : Confinement.NONE;
         this.opening = joined(PLAIN_FILES, demuxers);
         this.mostChannels = mostChannels;
         this.mostSeconds = mostSeconds;
@@ -56,17 +56,16 @@ public final class SoundDecoder {
 
     /**
      * For what people bring in: WAV in all its dresses, AIFF, MP3, FLAC, Ogg, Opus, and the sound of MP4 and WebM, at most two
-     * hours of it. More than two channels are mixed to two.
-     *
-     * @param folder the working folder of the child processes
+     * hours of it. More than two channels are mixed to two. The child processes have no network and a user of their own, where
+     * the machine allows it.
      */
-    public static SoundDecoder forUploads(Path folder) {
-        return new SoundDecoder(folder, true, WANTED_DEMUXERS, 2, MOST_SECONDS, 15 * 60);
+    public static SoundDecoder forUploads() {
+        return new SoundDecoder(true, WANTED_DEMUXERS, 2, MOST_SECONDS, 15 * 60);
     }
 
     /** For somebody's own files on their own machine: whatever ffmpeg decodes, all channels, up to a day. */
-    public static SoundDecoder forOwnFiles(Path folder) {
-        return new SoundDecoder(folder, false, List.of(), 64, 24 * 60 * 60, 4 * 60 * 60);
+    public static SoundDecoder forOwnFiles() {
+        return new SoundDecoder(false, List.of(), 64, 24 * 60 * 60, 4 * 60 * 60);
     }
 
     /**
@@ -81,8 +80,8 @@ public final class SoundDecoder {
         }
         List<String> command = joined(List.of("ffprobe", "-v", "error"), opening, List.of("-select_streams", "a:0",
                 "-show_entries", "stream=codec_name,sample_rate,channels:format=format_name,duration",
-                "-of", "default=noprint_wrappers=1", file.toAbsolutePath().toString()));
-        try (ChildProcess probe = ChildProcess.start(folder, PROBE_TIMEOUT_SECONDS, 0, command)) {
+                "-of", "default=noprint_wrappers=1", ChildProcess.INPUT));
+        try (ChildProcess probe = ChildProcess.start(confinement, file, PROBE_TIMEOUT_SECONDS, 0, ProcessBuilder.Redirect.PIPE, command)) {
             Map<String, String> facts = new String(probe.output().readNBytes(64 * 1024), StandardCharsets.UTF_8).lines()
                     .map(line -> line.split("=", 2)).filter(pair -> pair.length == 2)
                     .collect(Collectors.toMap(pair -> pair[0], pair -> pair[1], (first, second) -> first));
@@ -114,7 +113,8 @@ public final class SoundDecoder {
      */
     public SampleSource open(Path file, SoundFacts facts) throws IOException {
         int channels = Math.min(facts.channels(), mostChannels);
-        ChildProcess process = ChildProcess.start(folder, timeoutSeconds, 0, decoding(file, channels, facts.sampleRate()));
+        ChildProcess process = ChildProcess.start(confinement, file, timeoutSeconds, 0, ProcessBuilder.Redirect.PIPE,
+                decoding(channels, facts.sampleRate()));
         return new Decoding(Channels.newChannel(process.output()), channels, facts.sampleRate(), process, process::close);
     }
 
@@ -128,8 +128,8 @@ public final class SoundDecoder {
         Files.write(wav, new byte[WavWriter.HEADER_BYTES]);
         int frameBytes = channels * Float.BYTES;
         long mostBytes = WavWriter.HEADER_BYTES + (mostSeconds + 2L) * rate * frameBytes;
-        ChildProcess process = ChildProcess.start(folder, timeoutSeconds, mostBytes, ProcessBuilder.Redirect.appendTo(wav.toFile()),
-                decoding(file, channels, rate));
+        ChildProcess process = ChildProcess.start(confinement, file, timeoutSeconds, mostBytes,
+                ProcessBuilder.Redirect.appendTo(wav.toFile()), decoding(channels, rate));
         FileChannel written = FileChannel.open(wav, StandardOpenOption.READ, StandardOpenOption.WRITE);
         return new Decoding(new GrowingFile(written, WavWriter.HEADER_BYTES, process), channels, rate, process, () -> {
             process.close();
@@ -140,9 +140,9 @@ public final class SoundDecoder {
         });
     }
 
-    private List<String> decoding(Path file, int channels, int rate) {
+    private List<String> decoding(int channels, int rate) {
         return joined(List.of("ffmpeg", "-nostdin", "-v", "error", "-threads", "1"), opening,
-                List.of("-i", file.toAbsolutePath().toString(), "-map", "0:a:0", "-t", Integer.toString(mostSeconds + 1),
+                List.of("-i", ChildProcess.INPUT, "-map", "0:a:0", "-t", Integer.toString(mostSeconds + 1),
                         "-ac", Integer.toString(channels), "-af", "aresample=" + rate + RESAMPLING,
                         "-threads", "1", "-flush_packets", "0", "-f", "f32le", "-c:a", "pcm_f32le", "pipe:1"));
     }

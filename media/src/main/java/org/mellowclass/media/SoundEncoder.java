@@ -19,8 +19,9 @@ public final class SoundEncoder {
     private static final long MOST_BYTES = 4L << 30;
 
     private final Path folder;
+    private final Confinement confinement = Confinement.allowed();
 
-    /** @param folder where the child processes work and sound on its way is kept */
+    /** @param folder where sound on its way is kept */
     public SoundEncoder(Path folder) {
         this.folder = folder;
     }
@@ -46,16 +47,19 @@ public final class SoundEncoder {
                 SampleSink.drain(source, writer);
             }
             List<String> command = new ArrayList<>(List.of("ffmpeg", "-nostdin", "-v", "error", "-y", "-threads", "1",
-                    "-protocol_whitelist", "file", "-f", "wav", "-i", wav.toString(), "-map_metadata", "-1", "-bitexact"));
+                    "-protocol_whitelist", "file", "-f", "wav", "-i", ChildProcess.INPUT, "-map_metadata", "-1", "-bitexact"));
             command.addAll(options);
-            command.add(target.toAbsolutePath().toString());
-            try (ChildProcess encoder = ChildProcess.start(folder, TIMEOUT_SECONDS, MOST_BYTES, command)) {
-                encoder.output().readAllBytes();
+            command.add(ChildProcess.OUTPUT);
+            confinement.letWrite(target);
+            try (ChildProcess encoder = ChildProcess.start(confinement, wav, TIMEOUT_SECONDS, MOST_BYTES,
+                    ProcessBuilder.Redirect.to(target.toFile()), command)) {
+                encoder.exitCode();
                 MachineFault.check(encoder);
                 if (encoder.exitCode() != 0) {
                     throw new IllegalStateException("ffmpeg could not encode: " + encoder.errors());
                 }
             }
+            confinement.keep(target);
         } finally {
             Files.deleteIfExists(wav);
         }

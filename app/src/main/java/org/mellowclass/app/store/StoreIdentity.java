@@ -3,6 +3,7 @@ package org.mellowclass.app.store;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -42,7 +43,9 @@ class StoreIdentity {
     StoreIdentity(MellowProperties properties, IdentityMapper identity, List<NamedSounds> named, TransactionOperations transaction) {
         transaction.executeWithoutResult(status -> {
             try {
-                check(properties.folder().toAbsolutePath(), identity, named);
+                Path folder = properties.folder().toAbsolutePath();
+                check(folder, identity, named);
+                close(folder);
             } catch (IOException e) {
                 throw new IllegalStateException("the folder of the sound store cannot be used", e);
             }
@@ -74,6 +77,11 @@ class StoreIdentity {
         }
         Files.createDirectories(folder);
         Files.writeString(file, id + "\n");
+    }
+
+    /** Nobody else of this machine comes in, nor the user whom ffmpeg runs as: it reads what is handed to it, and nothing besides. */
+    private static void close(Path folder) throws IOException {
+        Files.setPosixFilePermissions(folder, PosixFilePermissions.fromString("rwx------"));
     }
 
     private static boolean holdsSounds(Path folder) throws IOException {
