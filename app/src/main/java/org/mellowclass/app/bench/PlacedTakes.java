@@ -22,7 +22,6 @@ import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.timeline.TakeSource;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.TimelineTooLong;
-import org.mellowclass.core.timeline.edit.Edit;
 import org.mellowclass.core.timeline.edit.EditRefused;
 import org.mellowclass.core.timeline.edit.EraseTake;
 import org.mellowclass.core.timeline.edit.LayInStep;
@@ -132,8 +131,12 @@ public class PlacedTakes implements TakeLanding {
         return new Landing(landing, lay.startFrame(), !landing.equals(trackName));
     }
 
-    /** Chooses a take among those of its line: it takes the place of the one on the page, or is laid behind everything. */
-    public Head choose(Person viewer, long episodeId, long takeId) {
+    /**
+     * Chooses a take among those of its line: it takes the place of the one on the page, or is laid behind everything.
+     *
+     * @return by how many frames what follows has moved to make room, negative if it came nearer
+     */
+    public long choose(Person viewer, long episodeId, long takeId) {
         Head head = bench.lockedHead(viewer, episodeId);
         Take take = takes.ready(episodeId).get(takeId);
         if (take == null || take.lineId() == null) {
@@ -141,12 +144,17 @@ public class PlacedTakes implements TakeLanding {
         }
         Set<Long> onPage = Bench.takesIn(head.timeline());
         if (onPage.contains(takeId)) {
-            return head;
+            return 0;
         }
         Optional<Take> old = takes.ofLine(episodeId, take.lineId()).stream().filter(other -> onPage.contains(other.id())).findFirst();
-        Edit edit = old.isPresent() ? new SwapTake(old.get().id(), takeId, take.spoken())
-                : LaySpan.behind(head.timeline(), takeId, take.spoken(), take.trackName(), List.of());
-        return bench.edit(viewer, episodeId, head.seq(), "choose-" + takeId + "-" + head.seq(), edit);
+        String clientId = "choose-" + takeId + "-" + head.seq();
+        if (old.isEmpty()) {
+            bench.edit(viewer, episodeId, head.seq(), clientId, LaySpan.behind(head.timeline(), takeId, take.spoken(), take.trackName(), List.of()));
+            return 0;
+        }
+        SwapTake edit = new SwapTake(old.get().id(), takeId, take.spoken());
+        bench.edit(viewer, episodeId, head.seq(), clientId, edit);
+        return edit.longerBy(head.timeline());
     }
 
     /** Lays two takes in step, for somebody who has been let through; that they are in step already is no error. */

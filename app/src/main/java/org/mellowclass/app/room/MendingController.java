@@ -42,8 +42,8 @@ class MendingController {
     /** Chooses a take among those of its line. */
     @PostMapping("/episodes/{episodeId}/takes/{takeId}/choose")
     String choose(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long takeId) {
-        placed.choose(viewer, episodeId, takeId);
-        return "redirect:/episodes/" + episodeId + "/record";
+        long later = placed.choose(viewer, episodeId, takeId);
+        return "redirect:/episodes/" + episodeId + "/record" + (later == 0 ? "" : "?later=" + later);
     }
 
     /** Mends what was noticed about a take; of two speakers it may be said who is on which side. */

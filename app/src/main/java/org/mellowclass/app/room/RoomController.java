@@ -4,7 +4,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
-
 import org.mellowclass.app.bench.PlacedTakes;
 import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.brief.WholeBrief;
@@ -18,6 +17,7 @@ import org.mellowclass.app.recording.Recording;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.turns.RecordingTurns;
 import org.mellowclass.core.soundcheck.WorkingLevel;
+import org.mellowclass.core.timeline.Timeline;
 import org.springframework.http.MediaType;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
@@ -58,7 +58,7 @@ class RoomController {
     }
 
     @GetMapping("/episodes/{episodeId}/record")
-    String room(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, Model model) {
+    String room(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestParam(defaultValue = "0") long later, Model model) {
         Episode episode = access.openedEpisode(viewer, episodeId);
         WholeBrief brief = briefs.whole(episode.classId());
         Map<Long, Long> owners = briefs.owners(episode.classId(), episodeId);
@@ -66,6 +66,7 @@ class RoomController {
                 .collect(Collectors.toSet());
         model.addAttribute("episode", episode);
         model.addAttribute("own", !viewer.isTeacher());
+        model.addAttribute("later", Math.abs(later) > Timeline.MOST_FRAMES ? 0 : later);
         model.addAttribute("workingLevel", WorkingLevel.STANDARD);
         model.addAttribute("trackName", viewer.name());
         model.addAttribute("trackNames", takes.trackNames(viewer, episodeId));

@@ -5,8 +5,10 @@ import static org.springframework.security.test.web.servlet.request.SecurityMock
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.jsonPath;
+import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.redirectedUrl;
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
 
+import com.jayway.jsonpath.JsonPath;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
@@ -15,8 +17,6 @@ import java.util.UUID;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import java.util.zip.CRC32;
-
-import com.jayway.jsonpath.JsonPath;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.mellowclass.app.bench.Bench;
@@ -125,13 +125,17 @@ class RoomTest {
     }
 
     @Test
-    void a_retake_of_a_line_waits_until_it_is_chosen_and_then_takes_the_place_of_the_other() {
+    void a_retake_of_a_line_waits_until_it_is_chosen_and_then_takes_the_place_of_the_other() throws Exception {
         long line = schools.line(school, "Hello.");
         long first = schools.recorded(school, start(0, null, line), SPOKEN);
         long second = schools.recorded(school, start(2, null, line), SPOKEN);
         assertThat(Bench.takesIn(timeline())).containsExactly(first);
         assertThat(takes.ofLine(school.episodeId(), line)).extracting(Take::id).containsExactly(first, second);
-        placed.choose(school.student(), school.episodeId(), second);
+        String room = "/episodes/" + school.episodeId() + "/record";
+        mvc.perform(post("/episodes/" + school.episodeId() + "/takes/" + second + "/choose").with(As.person(school.student())).with(csrf()))
+                .andExpect(redirectedUrl(room + "?later=" + -Frames.ofSeconds(2)));
+        assertThat(mvc.perform(get(room + "?later=" + -Frames.ofSeconds(2)).with(As.person(school.student()))).andReturn().getResponse().getContentAsString())
+                .contains("Chosen. It is 2.0 s shorter: what follows came nearer.");
         assertThat(Bench.takesIn(timeline())).containsExactly(second);
         assertThat(timeline().tracks().get(0).clips().get(0).startFrame()).isZero();
         bench.undo(school.student(), school.episodeId(), bench.head(school.student(), school.episodeId()).seq(), "client-choose-2", false);

@@ -53,6 +53,11 @@ public record TimeMap(List<Piece> pieces) {
         return new TimeMap(List.of(new Piece(0, span.startFrame(), 0), new Piece(span.endFrame(), FOREVER, span.startFrame())));
     }
 
+    /** What stood at a frame or behind it stands so many frames later. */
+    public static TimeMap opening(long atFrame, long frames) {
+        return new TimeMap(List.of(new Piece(0, atFrame, 0), new Piece(atFrame, FOREVER, atFrame + frames)));
+    }
+
     /** Where an old frame is now; empty if it is gone. */
     public OptionalLong map(long frame) {
         for (Piece piece : pieces) {

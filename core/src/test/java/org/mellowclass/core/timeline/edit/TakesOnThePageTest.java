@@ -6,12 +6,14 @@ import static org.assertj.core.api.Assertions.tuple;
 import static org.mellowclass.core.testing.Timelines.TAKES;
 
 import java.util.List;
-
+import org.assertj.core.groups.Tuple;
 import org.junit.jupiter.api.Test;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.testing.Timelines;
 import org.mellowclass.core.timeline.Clip;
+import org.mellowclass.core.timeline.Fade;
 import org.mellowclass.core.timeline.Flag;
+import org.mellowclass.core.timeline.TimeMaps;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
 import org.mellowclass.core.treatment.CorrectClock;
@@ -25,13 +27,55 @@ class TakesOnThePageTest {
             List.of(Timelines.clip(2, 7, 0, 0, 1000), Timelines.clip(3, 8, 1000, 0, 1000)))), List.of(new Flag(4, 1, 1500, "eels")), 5);
 
     @Test
-    void a_take_takes_the_place_of_another_and_nothing_else_moves() {
-        Timeline after = new SwapTake(7, 9, new Span(100, 900)).applyTo(PAGE, TAKES).timeline();
-        assertThat(after.tracks().get(0).clips()).extracting(clip -> clip.source().takeId(), Clip::startFrame)
-                .containsExactly(tuple(9L, 0L), tuple(8L, 1000L));
-        assertThat(new SwapTake(7, 9, new Span(0, 1200)).applyTo(PAGE, TAKES).timeline().tracks()).as("too long for its place: beside it")
-                .extracting(Track::name).containsExactly("Noor", "Noor 2");
+    void a_take_of_the_same_length_takes_the_place_of_another_and_nothing_else_moves() {
+        Edited edited = new SwapTake(7, 9, new Span(100, 1100)).applyTo(PAGE, TAKES);
+        assertThat(where(edited.timeline(), "Noor")).containsExactly(tuple(9L, 0L, 1000L), tuple(8L, 1000L, 2000L));
+        assertThat(edited.maps()).isEqualTo(TimeMaps.NONE);
         assertThatThrownBy(() -> new SwapTake(70, 9, new Span(0, 10)).applyTo(PAGE, TAKES)).isInstanceOf(EditRefused.class);
+    }
+
+    @Test
+    void a_longer_take_opens_the_gap_on_the_tied_tracks_and_talks_over_nothing() {
+        SwapTake longer = new SwapTake(7, 9, new Span(100, 1400));
+        Timeline after = longer.applyTo(SCENE, TAKES).timeline();
+        assertThat(longer.longerBy(SCENE)).isEqualTo(300);
+        assertThat(where(after, "Noor")).containsExactly(tuple(9L, 0L, 1300L), tuple(8L, 1300L, 2300L));
+        assertThat(where(after, "Music")).as("what is heard across the place plays on whole").containsExactly(tuple(5L, 500L, 1500L), tuple(6L, 2100L, 3100L));
+        assertThat(where(after, "Apart")).as("not tied").containsExactly(tuple(4L, 1500L, 2500L));
+        assertThat(after.flags()).extracting(Flag::frame).containsExactly(1800L);
+    }
+
+    @Test
+    void a_shorter_take_closes_the_gap_on_the_tied_tracks() {
+        Timeline after = new SwapTake(7, 9, new Span(100, 900)).applyTo(SCENE, TAKES).timeline();
+        assertThat(where(after, "Noor")).containsExactly(tuple(9L, 0L, 800L), tuple(8L, 800L, 1800L));
+        assertThat(where(after, "Music")).containsExactly(tuple(5L, 500L, 800L), tuple(5L, 800L, 1300L), tuple(6L, 1600L, 2600L));
+        assertThat(where(after, "Apart")).as("not tied").containsExactly(tuple(4L, 1500L, 2500L));
+        assertThat(after.flags()).extracting(Flag::frame).containsExactly(1300L);
+    }
+
+    @Test
+    void both_ends_of_a_take_that_was_swapped_in_are_crossfaded_with_the_neighbours_that_adjoin() {
+        Timeline line = new Timeline(List.of(new Track(1, "Noor", 1, 0, false, List.of(Timelines.clip(2, 5, 0, 0, 50_000),
+                Timelines.clip(3, 7, 50_000, 0, 50_000), Timelines.clip(4, 6, 100_000, 0, 50_000)))), List.of(), 5);
+        List<Clip> clips = new SwapTake(7, 9, new Span(5_000, 65_000)).applyTo(line, TAKES).timeline().tracks().get(0).clips();
+        assertThat(where(line(clips), "Noor")).as("480 frames, 10 ms, over each of both; the words where they belong")
+                .containsExactly(tuple(5L, 0L, 50_000L), tuple(9L, 49_520L, 110_480L), tuple(6L, 110_000L, 160_000L));
+        assertThat(clips.get(1).sourceFrame()).isEqualTo(4_520);
+        Fade crossfade = Fade.of(480, Fade.Shape.EQUAL_POWER);
+        assertThat(List.of(clips.get(0).fadeOut(), clips.get(1).fadeIn(), clips.get(1).fadeOut(), clips.get(2).fadeIn())).containsOnly(crossfade);
+    }
+
+    private static final Timeline SCENE = new Timeline(List.of(PAGE.tracks().get(0),
+            new Track(6, "Music", 1, 0, false, List.of(Timelines.clip(7, 5, 500, 0, 1000), Timelines.clip(8, 6, 1800, 0, 1000))),
+            new Track(9, "Apart", 2, 0, false, List.of(Timelines.clip(10, 4, 1500, 0, 1000)))), PAGE.flags(), 11);
+
+    private static Timeline line(List<Clip> clips) {
+        return new Timeline(List.of(new Track(1, "Noor", 1, 0, false, clips)), List.of(), 1000);
+    }
+
+    private static List<Tuple> where(Timeline timeline, String track) {
+        return timeline.trackNamed(track).orElseThrow().clips().stream().map(clip -> tuple(clip.source().takeId(), clip.startFrame(), clip.endFrame())).toList();
     }
 
     @Test
