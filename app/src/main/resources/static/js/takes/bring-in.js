@@ -2,6 +2,7 @@
 // an earlier page did not finish goes on by itself.
 import { byId, fieldById } from '../shared/elements.js';
 import { makePlayer } from '../shared/player.js';
+import '../shared/drop-card.js';
 import { repeat } from '../vendor/lit-html/directives/repeat.js';
 import { html, nothing, render } from '../vendor/lit-html/lit-html.js';
 import { sendFile } from './file-sending.js';
@@ -29,7 +30,6 @@ export function attachBringIn(episodeId, refreshTakes) {
   const say = words => { byId('bring-state').textContent = words; };
 
   const draw = () => {
-    input.required = chosen.length === 0;
     render(repeat(chosen, each => each, row), byId('bring-files'));
   };
 
@@ -63,7 +63,7 @@ export function attachBringIn(episodeId, refreshTakes) {
   const row = each => html`
     <li class="flex flex-wrap items-center gap-3 border-t border-line py-2 first:border-t-0">
       <span class="grow truncate">${each.file.name}</span>
-      ${each.player ?? html`<span class="text-muted text-sm">can be heard once it is in</span>`}
+      ${each.refused ? nothing : each.player ?? html`<span class="text-muted text-sm">can be heard once it is in</span>`}
       <button type="button" class="underline text-muted text-sm" aria-label="Leave ${each.file.name} out" ?hidden=${sending && !each.refused}
         @click=${() => leaveOut(each)}>leave out</button>
       <progress max="100" aria-label="Sent of ${each.file.name}" ?hidden=${each.sent === null} .value=${100 * (each.sent ?? 0)}></progress>
@@ -141,6 +141,10 @@ export function attachBringIn(episodeId, refreshTakes) {
   input.addEventListener('change', () => choose(input.files ?? []));
   form.addEventListener('submit', event => {
     event.preventDefault();
+    if (chosen.length === 0) {
+      say('Choose a recording first.');
+      return;
+    }
     sendAll();
   });
   card.addEventListener('dragover', event => event.preventDefault());

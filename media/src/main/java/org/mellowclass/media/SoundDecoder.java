@@ -37,6 +37,9 @@ public final class SoundDecoder {
     private static final int LOWEST_RATE = 8_000;
     private static final int HIGHEST_RATE = 192_000;
     private static final long PROBE_TIMEOUT_SECONDS = 30;
+    private static final int AAC_BLOCK = 1024;
+    /** What coders put before and behind the sound, at most. */
+    private static final long MOST_FILLING = 8 * AAC_BLOCK;
 
     private final boolean hostile;
     private final Confinement confinement;
@@ -78,8 +81,29 @@ public final class SoundDecoder {
         if (Files.size(file) == 0) {
             throw new SoundRefused(SoundRefused.Reason.EMPTY, "no bytes");
         }
-        List<String> command = joined(List.of("ffprobe", "-v", "error"), opening, List.of("-select_streams", "a:0",
-                "-show_entries", "stream=codec_name,sample_rate,channels:format=format_name,duration",
+        Map<String, String> facts = asked(file, List.of());
+        int rate = whole(facts.get("sample_rate"));
+        int channels = whole(facts.get("channels"));
+        if (rate <= 0 || channels <= 0) {
+            throw new SoundRefused(SoundRefused.Reason.NO_AUDIO, facts.toString());
+        }
+        if (hostile && (rate < LOWEST_RATE || rate > HIGHEST_RATE)) {
+            throw new SoundRefused(SoundRefused.Reason.ODD_RATE, rate + " Hz");
+        }
+        double seconds = decimal(facts.get("duration"));
+        if (seconds > mostSeconds) {
+            throw new SoundRefused(SoundRefused.Reason.TOO_LONG, seconds + " s");
+        }
+        String format = facts.getOrDefault("format_name", "");
+        // of an MP3, the frame that says how many there are also says how many samples its coder has put in front
+        boolean counted = seconds > 0 && (!format.equals("mp3") || whole(facts.get("skip_samples")) > 0);
+        return new SoundFacts(format, facts.getOrDefault("codec_name", ""), rate, channels, seconds, encodedFrames(file, facts, rate, channels), counted);
+    }
+
+    private Map<String, String> asked(Path file, List<String> options) throws IOException, SoundRefused {
+        List<String> command = joined(List.of("ffprobe", "-v", "error"), opening, options, List.of("-select_streams", "a:0", "-read_intervals", "%+#1",
+                "-show_entries", "packet_side_data=skip_samples:stream=codec_name,sample_rate,channels,time_base,duration_ts,nb_frames"
+                        + ":format=format_name,duration:format_tags=iTunSMPB",
                 "-of", "default=noprint_wrappers=1", ChildProcess.INPUT));
         try (ChildProcess probe = ChildProcess.start(confinement, file, PROBE_TIMEOUT_SECONDS, 0, ProcessBuilder.Redirect.PIPE, command)) {
             Map<String, String> facts = new String(probe.output().readNBytes(64 * 1024), StandardCharsets.UTF_8).lines()
@@ -89,20 +113,34 @@ public final class SoundDecoder {
             if (probe.exitCode() != 0) {
                 throw new SoundRefused(SoundRefused.Reason.NOT_SOUND, probe.errors());
             }
-            int rate = whole(facts.get("sample_rate"));
-            int channels = whole(facts.get("channels"));
-            if (rate <= 0 || channels <= 0) {
-                throw new SoundRefused(SoundRefused.Reason.NO_AUDIO, facts.toString());
-            }
-            if (hostile && (rate < LOWEST_RATE || rate > HIGHEST_RATE)) {
-                throw new SoundRefused(SoundRefused.Reason.ODD_RATE, rate + " Hz");
-            }
-            double seconds = decimal(facts.get("duration"));
-            if (seconds > mostSeconds) {
-                throw new SoundRefused(SoundRefused.Reason.TOO_LONG, seconds + " s");
-            }
-            return new SoundFacts(facts.getOrDefault("format_name", ""), facts.getOrDefault("codec_name", ""), rate, channels, seconds);
+            return facts;
         }
+    }
+
+    /**
+     * How many frames were encoded, where the decoder gives more: coders work in blocks and fill the last one. A count that would
+     * take away more than filling is not believed.
+     */
+    private long encodedFrames(Path file, Map<String, String> facts, int rate, int channels) throws IOException, SoundRefused {
+        String codec = facts.getOrDefault("codec_name", "");
+        if (!("1/" + rate).equals(facts.get("time_base"))) {
+            return 0;
+        }
+        if (codec.startsWith("adpcm_")) {
+            // four bits a sample and a head for each block: of the fact chunk
+            long counted = whole(facts.get("duration_ts"));
+            long most = 2 * Files.size(file) / channels;
+            return most - counted <= MOST_FILLING + most / 20 ? counted : 0;
+        }
+        if (codec.equals("aac") && facts.getOrDefault("format_name", "").startsWith("mov")) {
+            long blocks = (long) whole(facts.get("nb_frames")) * AAC_BLOCK;
+            String[] priming = facts.getOrDefault("TAG:iTunSMPB", "").strip().split(" ");
+            // the edit list is in milliseconds; the lengths of the packets are in samples
+            long counted = priming.length > 3 && priming[3].matches("[0-9A-F]{1,15}") ? Long.parseLong(priming[3], 16)
+                    : whole(asked(file, List.of("-ignore_editlist", "1")).get("duration_ts")) - whole(facts.get("skip_samples"));
+            return counted > 0 && counted <= blocks && blocks - counted <= MOST_FILLING ? counted : 0;
+        }
+        return 0;
     }
 
     /**
@@ -114,7 +152,7 @@ public final class SoundDecoder {
     public SampleSource open(Path file, SoundFacts facts) throws IOException {
         int channels = Math.min(facts.channels(), mostChannels);
         ChildProcess process = ChildProcess.start(confinement, file, timeoutSeconds, 0, ProcessBuilder.Redirect.PIPE,
-                decoding(channels, facts.sampleRate()));
+                decoding(channels, facts, facts.sampleRate()));
         return new Decoding(Channels.newChannel(process.output()), channels, facts.sampleRate(), process, process::close);
     }
 
@@ -123,13 +161,13 @@ public final class SoundDecoder {
      * anybody; what has been written can be read from the result meanwhile, which fails as {@link #open} does. Once it has
      * been read to its end, closing it finishes the WAV file.
      */
-    public SampleSource openInto(Path wav, Path file, SoundFacts facts, int rate) throws IOException {
+    public Decoded openInto(Path wav, Path file, SoundFacts facts, int rate) throws IOException {
         int channels = Math.min(facts.channels(), mostChannels);
         Files.write(wav, new byte[WavWriter.HEADER_BYTES]);
         int frameBytes = channels * Float.BYTES;
         long mostBytes = WavWriter.HEADER_BYTES + (mostSeconds + 2L) * rate * frameBytes;
         ChildProcess process = ChildProcess.start(confinement, file, timeoutSeconds, mostBytes,
-                ProcessBuilder.Redirect.appendTo(wav.toFile()), decoding(channels, rate));
+                ProcessBuilder.Redirect.appendTo(wav.toFile()), decoding(channels, facts, rate));
         FileChannel written = FileChannel.open(wav, StandardOpenOption.READ, StandardOpenOption.WRITE);
         return new Decoding(new GrowingFile(written, WavWriter.HEADER_BYTES, process), channels, rate, process, () -> {
             process.close();
@@ -140,10 +178,11 @@ public final class SoundDecoder {
         });
     }
 
-    private List<String> decoding(int channels, int rate) {
+    private List<String> decoding(int channels, SoundFacts facts, int rate) {
+        String whole = facts.frames() > 0 ? "atrim=end_sample=" + facts.frames() + "," : "";
         return joined(List.of("ffmpeg", "-nostdin", "-v", "error", "-threads", "1"), opening,
                 List.of("-i", ChildProcess.INPUT, "-map", "0:a:0", "-t", Integer.toString(mostSeconds + 1),
-                        "-ac", Integer.toString(channels), "-af", "aresample=" + rate + RESAMPLING,
+                        "-ac", Integer.toString(channels), "-af", whole + "aresample=" + rate + RESAMPLING,
                         "-threads", "1", "-flush_packets", "0", "-f", "f32le", "-c:a", "pcm_f32le", "pipe:1"));
     }
 
@@ -168,7 +207,14 @@ public final class SoundDecoder {
         }
     }
 
-    private final class Decoding implements SampleSource {
+    /** Sound that is decoded while it is read. */
+    public interface Decoded extends SampleSource {
+
+        /** Whether parts of the file could not be decoded and were left out; known once it has been read to its end. */
+        boolean damaged();
+    }
+
+    private final class Decoding implements Decoded {
 
         private final ReadableByteChannel output;
         private final int channels;
@@ -223,6 +269,11 @@ public final class SoundDecoder {
                 throw new IOException(tooLong.getMessage(), tooLong);
             }
             return count;
+        }
+
+        @Override
+        public boolean damaged() {
+            return process.errors().contains("Error while decoding");
         }
 
         @Override

@@ -10,8 +10,10 @@ import java.util.Set;
  * @param sampleRate frames a second
  * @param channels   how many
  * @param seconds    the stated length, 0 where the file states none
+ * @param frames     how many frames were encoded, without what the coder has put before and behind them; 0 where that is not known
+ * @param counted    whether the stated length is counted in samples, and not guessed from the size of the file
  */
-public record SoundFacts(String format, String codec, int sampleRate, int channels, double seconds) {
+public record SoundFacts(String format, String codec, int sampleRate, int channels, double seconds, long frames, boolean counted) {
 
     private static final Set<String> LOSSLESS = Set.of("flac", "alac", "wavpack", "tta", "ape", "truehd", "mlp");
 
@@ -22,11 +24,6 @@ public record SoundFacts(String format, String codec, int sampleRate, int channe
 
     /** How many frames the stated length makes, at the file's own rate; 0 where none is stated. */
     public long expectedFrames() {
-        return (long) (seconds * sampleRate);
-    }
-
-    /** Whether the stated length is counted in samples, and not guessed from the size of the file. */
-    public boolean lengthIsCounted() {
-        return !format.equals("mp3") && seconds > 0;
+        return frames > 0 ? frames : (long) (seconds * sampleRate);
     }
 }

@@ -6,16 +6,21 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.io.IOException;
 import java.io.RandomAccessFile;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
-
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.mellowclass.core.render.Mastering;
 import org.mellowclass.core.sound.SampleFormat;
@@ -118,6 +123,53 @@ class MediaTest {
         refuses(SoundRefused.Reason.NOT_SOUND, concat);
     }
 
+    @ParameterizedTest
+    @CsvSource({"m4a, aac", "mp4, aac", "mov, aac", "mp3, libmp3lame", "ogg, libvorbis", "flac, flac"})
+    void what_a_coder_puts_before_and_behind_the_sound_is_taken_off_to_the_frame(String name, String codec) throws Exception {
+        Path plain = wav("plain.wav", Signal.sine(44_100, 300, 0, 1.2345, -6));
+        Signal back = decoded(ffmpeg(plain, folder.resolve("coded." + name), "-c:a", codec));
+        Signal was = decoded(plain);
+        assertThat(back.samples()[0]).hasSameSizeAs(was.samples()[0]);
+        double error = IntStream.range(1000, 48_000).mapToDouble(i -> Math.abs(back.samples()[0][i] - was.samples()[0][i])).max().orElseThrow();
+        assertThat(error).as("and starts where it started").isLessThan(0.1);
+    }
+
+    @Test
+    void four_bits_a_sample_are_as_long_as_their_fact_chunk_says() throws Exception {
+        Path plain = wav("plain.wav", Signal.sine(44_100, 300, 0, 1.2345, -6));
+        Path coded = folder.resolve("coded.wav");
+        assertThat(new ProcessBuilder("sox", plain.toString(), "-e", "ms-adpcm", coded.toString()).start().waitFor()).isZero();
+        assertThat(decoded(coded).samples()[0]).hasSameSizeAs(decoded(plain).samples()[0]);
+        byte[] bytes = Files.readAllBytes(coded);
+        // a count that would take half of it away is a lie
+        ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN).putInt(new String(bytes, StandardCharsets.ISO_8859_1).indexOf("fact") + 8, 20_000);
+        assertThat(decoded(Files.write(folder.resolve("lie.wav"), bytes)).samples()[0].length).isGreaterThan(54_000);
+    }
+
+    @Test
+    void parts_that_cannot_be_decoded_are_left_out_and_that_is_said() throws Exception {
+        Path mp3 = ffmpeg(wav("plain.wav", Signal.noise(1, -20, 4, 3)), folder.resolve("whole.mp3"), "-c:a", "libmp3lame");
+        byte[] bytes = Files.readAllBytes(mp3);
+        Arrays.fill(bytes, bytes.length / 2, bytes.length / 2 + 2000, (byte) 0x55);
+        assertThat(damaged(mp3)).isFalse();
+        assertThat(damaged(Files.write(folder.resolve("damaged.mp3"), bytes))).isTrue();
+    }
+
+    private boolean damaged(Path file) throws Exception {
+        try (SoundDecoder.Decoded source = decoder.openInto(folder.resolve("out.wav"), file, decoder.probe(file), 48_000)) {
+            assertThat(SampleSink.drain(source)).isPositive();
+            return source.damaged();
+        }
+    }
+
+    private static Path ffmpeg(Path from, Path to, String... options) throws Exception {
+        List<String> command = new ArrayList<>(List.of("ffmpeg", "-nostdin", "-v", "error", "-i", from.toString()));
+        command.addAll(List.of(options));
+        command.add(to.toString());
+        assertThat(new ProcessBuilder(command).inheritIO().start().waitFor()).isZero();
+        return to;
+    }
+
     @Test
     void hours_of_silence_in_a_small_file_meet_the_length_limit() throws Exception {
         // eight thousand seconds at 8 kHz of which the file system stores nothing
@@ -129,7 +181,7 @@ class MediaTest {
             sparse.writeInt(Integer.reverseBytes((int) dataBytes));
         }
         refuses(SoundRefused.Reason.TOO_LONG, file);
-        SoundFacts lie = new SoundFacts("wav", "pcm_s16le", 8000, 1, 1);
+        SoundFacts lie = new SoundFacts("wav", "pcm_s16le", 8000, 1, 1, 0, true);
         Path written = folder.resolve("written.wav");
         for (SampleSource source : List.of(decoder.open(file, lie), decoder.openInto(written, file, lie, 8000))) {
             try (source) {

@@ -67,7 +67,7 @@ class AccountController {
                   @RequestParam(defaultValue = "") String password) {
         access.requireTeacher(viewer);
         if (!signIn.proves(viewer, current)) {
-            throw Refusal.unfit("account.CURRENT");
+            throw Refusal.unfit("account.CURRENT").at("current");
         }
         passwords.set(viewer, password);
         signedIn.endOthers(viewer, session.getId(), null);

@@ -52,12 +52,17 @@ public class Mending {
     /** What can be mended with one press. */
     public enum Trouble { LEFT_SILENT, RIGHT_SILENT, SAME_ON_BOTH, ONE_REVERSED, TWO_SPEAKERS, CLIPPED }
 
-    /** What there is to mend in a take that is on the page: its two sides first, then what is clipped. */
-    public static Optional<Trouble> trouble(Take take, TakeFindings findings, OnPage onPage) {
+    /**
+     * What there is to mend in a take that is on the page: its two sides first, then what is clipped.
+     *
+     * @param speech whether somebody's voice is in it: that both sides are the same says something of speech only
+     */
+    public static Optional<Trouble> trouble(Take take, TakeFindings findings, OnPage onPage, boolean speech) {
         if (findings == null || onPage == null || take.origin() == Take.Origin.SHELF) {
             return Optional.empty();
         }
-        if (findings.noticed() != Noticed.NOTHING && lacks(onPage, ChooseSides.class)) {
+        boolean sides = findings.noticed() != Noticed.NOTHING && (speech || findings.noticed() != Noticed.SAME_ON_BOTH);
+        if (sides && lacks(onPage, ChooseSides.class)) {
             return Optional.of(Trouble.valueOf(findings.noticed().name()));
         }
         return findings.clipped().isEmpty() || !lacks(onPage, RedrawTops.class) ? Optional.empty() : Optional.of(Trouble.CLIPPED);
@@ -78,7 +83,7 @@ public class Mending {
         Head head = bench.lockedHead(viewer, episodeId);
         Take take = Optional.ofNullable(takes.ready(episodeId).get(takeId)).orElseThrow(NotFound::new);
         OnPage onPage = placed.onPage(episodeId).get(takeId);
-        Optional<Trouble> trouble = trouble(take, sounds.findings(takeId).orElse(null), onPage);
+        Optional<Trouble> trouble = trouble(take, sounds.findings(takeId).orElse(null), onPage, voices.ofEpisode(episodeId).containsKey(takeId));
         if (trouble.isEmpty()) {
             boolean mended = onPage != null && onPage.treatments().stream().noneMatch(treatment -> treatment.steps().isEmpty());
             if (!mended) {

@@ -39,7 +39,7 @@ interface EverythingMapper {
     List<Map<String, Object>> crews(long personId);
 
     @Select("""
-            SELECT c.extent AS mayBeHeard, r.name AS recordedBy, c.recorded_at AS recordedAt FROM consent c JOIN person r ON r.id = c.recorded_by
+            SELECT c.extent AS mayBeHeard, c.said_by AS saidBy, r.name AS recordedBy, c.recorded_at AS recordedAt FROM consent c JOIN person r ON r.id = c.recorded_by
             WHERE c.person_id = #{personId} ORDER BY c.id
             """)
     List<Map<String, Object>> consents(long personId);

@@ -45,7 +45,7 @@ class FileArrival implements Arrival {
             SoundFacts facts = decoder.probe(original.file());
             SoundPreparation.Converted sound = preparation.convert(original.file(), facts, permille, wav, skyline);
             return new Made(originalKey, sound.channels(), sound.frames(), 0,
-                    facts.lengthIsCounted() ? cutOff(sound.frames(), sound.expected()) : List.of());
+                    facts.counted() ? cutOff(sound.frames(), sound.expected()) : List.of(), sound.came());
         }
     }
 

@@ -82,7 +82,7 @@ public class Keeping {
     public void keepUntil(Person viewer, long classId, LocalDate day) {
         access.taughtClass(viewer, classId);
         if (day == null || day.isBefore(today()) || day.isAfter(today().plus(LONGEST))) {
-            throw Refusal.unfit("keeping.DAY", LONGEST.getYears());
+            throw Refusal.unfit("keeping.DAY", LONGEST.getYears()).at("until");
         }
         keeping.keepUntil(classId, day);
     }

@@ -4,9 +4,9 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.sounds.Arrival;
+import org.mellowclass.app.sounds.AsItCame;
 import org.mellowclass.app.sounds.SoundPreparation;
 import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
@@ -50,7 +50,7 @@ class SpokenArrival implements Arrival {
                         read -> permille.read(1000 * read / Math.max(1, chunks.frames())), wav, skyline);
             }
             return new Made(store.put(original), chunks.channels(), frames, Frames.converted(session.leadSourceFrames(), session.sampleRate()),
-                    chunks.missing().stream().map(span -> SoundPreparation.atHouseRate(span, session.sampleRate())).toList());
+                    chunks.missing().stream().map(span -> SoundPreparation.atHouseRate(span, session.sampleRate())).toList(), AsItCame.WHOLE);
         } finally {
             Files.deleteIfExists(original);
         }

@@ -130,10 +130,10 @@ public class HandIns {
             throw Refusal.conflict("hand-in.NOT_THE_NEWEST");
         }
         if (decision == HandIn.Decision.ANOTHER_PASS && words.isEmpty()) {
-            throw Refusal.unfit("hand-in.SENTENCE_MISSING");
+            throw Refusal.unfit("hand-in.SENTENCE_MISSING").at("sentence");
         }
         if (words.length() > LONGEST_SENTENCE) {
-            throw Refusal.unfit("hand-in.SENTENCE_TOO_LONG", LONGEST_SENTENCE);
+            throw Refusal.unfit("hand-in.SENTENCE_TOO_LONG", LONGEST_SENTENCE).at("sentence");
         }
         handIns.decide(handInId, decision, words.isEmpty() ? null : words, viewer.id(), clock.instant());
         live.episodeChanged(handIn.episodeId());

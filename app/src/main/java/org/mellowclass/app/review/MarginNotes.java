@@ -52,14 +52,14 @@ public class MarginNotes {
         access.taughtEpisode(viewer, handIn.episodeId());
         String text = Fields.plain(words);
         if (text.isEmpty()) {
-            throw Refusal.unfit("note.WORDS_MISSING");
+            throw Refusal.unfit("note.WORDS_MISSING").at("words");
         }
         if (text.length() > LONGEST) {
-            throw Refusal.unfit("note.TOO_LONG", LONGEST);
+            throw Refusal.unfit("note.TOO_LONG", LONGEST).at("words");
         }
         long end = Math.min(endFrame, handIn.frames());
         if (startFrame < 0 || end <= startFrame) {
-            throw Refusal.unfit("note.SPAN");
+            throw Refusal.unfit("note.SPAN").at("from");
         }
         NoteAnchor anchor = NoteAnchor.of(bench.timeline(handIn.timelineHash()), new Span(startFrame, end));
         notes.add(handInId, viewer.id(), kind, text, startFrame, end, anchors.write(anchor), clock.instant());

@@ -7,21 +7,21 @@ import java.util.Map;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.stream.Collectors;
-
 import org.mellowclass.app.bench.Mending;
 import org.mellowclass.app.erasing.Erasing;
 import org.mellowclass.app.jobs.Fault;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
-import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.people.Voices.Voice;
+import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.recording.Recording;
+import org.mellowclass.app.sounds.AsItCame;
 import org.mellowclass.app.sounds.SoundMaking;
 import org.mellowclass.app.sounds.TakeFindings;
 import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.takes.Take;
-import org.mellowclass.app.takes.TakeLanding;
 import org.mellowclass.app.takes.TakeLanding.OnPage;
+import org.mellowclass.app.takes.TakeLanding;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.web.SkylinePicture;
 import org.mellowclass.core.sound.Span;
@@ -62,6 +62,7 @@ class TakeLists {
      * @param percent    how far it has come on its way to being ready; null if it is not on its way
      * @param unfinished how a recording that has not ended stands; null for others
      * @param missing    what never came, at 48 kHz
+     * @param came       what is worth saying of the file that was brought in
      * @param levelDbfs  the working level of a recording; null for others and for silence
      * @param voices     whose voices are in it, and on which side where they are parted
      * @param unnamed    whether nobody has said yet whose voices are in it
@@ -74,7 +75,7 @@ class TakeLists {
      * @param toErase    whether somebody has asked for it to be erased
      * @param onPage     whether the page plays it
      */
-    record TakeLine(Take take, Integer percent, Recording.Unfinished unfinished, List<Span> missing, Double levelDbfs, List<Voice> voices, boolean unnamed, SkylinePicture picture,
+    record TakeLine(Take take, Integer percent, Recording.Unfinished unfinished, List<Span> missing, AsItCame came, Double levelDbfs, List<Voice> voices, boolean unnamed, SkylinePicture picture,
                     Mending.Trouble fix, List<String> treated, Double louderDb, Fault waitsFor, boolean again, boolean toErase, boolean onPage) {
     }
 
@@ -85,13 +86,14 @@ class TakeLists {
         Map<Long, TakeFindings> findings = sounds.findingsOf(episode.id());
         Map<Long, Recording.Unfinished> unfinished = recording.unfinished(all);
         Map<Long, List<Span>> missing = sounds.missingOf(episode.id());
+        Map<Long, AsItCame> asTheyCame = sounds.asTheyCame(episode.id());
         Map<Long, List<Voice>> names = voices.ofEpisode(episode.id());
         Set<Long> unnamed = voices.unnamedOf(episode.id(), all.stream().map(Take::id).collect(Collectors.toSet())).stream().map(Voices.TakeName::id).collect(Collectors.toSet());
         Set<Long> asked = erasing.asked(episode.id());
         List<TakeLine> lines = all.stream().map(take -> new TakeLine(take,
                 take.state() == Take.State.ARRIVED ? sounds.percent(take).orElse(0) : null, unfinished.get(take.id()),
-                missing.getOrDefault(take.id(), List.of()), level(take), names.getOrDefault(take.id(), List.of()), unnamed.contains(take.id()), picture(take),
-                Mending.trouble(take, findings.get(take.id()), onPage.get(take.id())).orElse(null), treated(onPage.get(take.id())),
+                missing.getOrDefault(take.id(), List.of()), asTheyCame.getOrDefault(take.id(), AsItCame.WHOLE), level(take), names.getOrDefault(take.id(), List.of()), unnamed.contains(take.id()), picture(take),
+                Mending.trouble(take, findings.get(take.id()), onPage.get(take.id()), names.containsKey(take.id())).orElse(null), treated(onPage.get(take.id())),
                 louder(take, onPage.get(take.id())), making.waitsFor(take).orElse(null), making.canBeTriedAgain(take), asked.contains(take.id()), onPage.containsKey(take.id()))).toList();
         model.addAttribute("takes", lines);
         model.addAttribute("speakers", voices.speakers(episode));

@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
-
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.people.OnAirNames;
@@ -34,6 +33,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 public class Roster {
 
     private static final int LONGEST_NUMBER = 40;
+    private static final int LONGEST_SAID_BY = 120;
 
     private final RosterMapper roster;
     private final Access access;
@@ -115,7 +115,7 @@ public class Roster {
         roster.change(id, entry.name(), number.isEmpty() ? null : number, onAirName);
         roster.joinClass(classId, id);
         if (entry.consent() != null && (known == null || known.consent() != entry.consent())) {
-            record(viewer, id, entry.consent());
+            record(viewer, id, entry.consent(), "");
         }
         if (!entry.crew().isEmpty()) {
             crews.move(viewer, classId, id, crews.named(viewer, classId, entry.crew()).id());
@@ -141,7 +141,7 @@ public class Roster {
         String checked = Fields.required(name, SchoolOffice.LONGEST_NAME, "set-up.NAME");
         String onAir = Fields.required(onAirName, SchoolOffice.LONGEST_NAME, "roster.ON_AIR_NAME");
         if (OnAirNames.tellsSurname(onAir, checked)) {
-            throw Refusal.unfit("roster.ON_AIR_SURNAME");
+            throw Refusal.unfit("roster.ON_AIR_SURNAME").at("onAirName");
         }
         String checkedNumber = Fields.optional(number, LONGEST_NUMBER, "roster.NUMBER");
         try {
@@ -150,12 +150,32 @@ public class Roster {
             throw Refusal.conflict("roster.NUMBER_TAKEN", checkedNumber);
         }
         if (consent != null && consent != student.consent()) {
-            record(viewer, studentId, consent);
+            record(viewer, studentId, consent, "");
         }
     }
 
-    private void record(Person viewer, long studentId, Consent consent) {
-        roster.addConsent(studentId, consent, viewer.id(), clock.instant());
+    /**
+     * Records one consent for several students of a class.
+     *
+     * @param saidBy who agreed, and how; may be empty
+     */
+    @Transactional
+    public void agree(Person viewer, long classId, List<Long> studentIds, Consent consent, String saidBy) {
+        Set<Long> here = students(viewer, classId).stream().map(Student::id).collect(Collectors.toSet());
+        String checked = Fields.optional(saidBy, LONGEST_SAID_BY, "roster.SAID_BY");
+        if (studentIds.isEmpty()) {
+            throw Refusal.unfit("roster.NOBODY_TICKED");
+        }
+        if (!here.containsAll(studentIds)) {
+            throw new NotFound();
+        }
+        for (long studentId : Set.copyOf(studentIds)) {
+            record(viewer, studentId, consent, checked);
+        }
+    }
+
+    private void record(Person viewer, long studentId, Consent consent, String saidBy) {
+        roster.addConsent(studentId, consent, saidBy, viewer.id(), clock.instant());
         log.note(viewer.schoolId(), SecurityLog.Kind.CONSENT, viewer.id(), studentId, consent.name());
     }
 

@@ -36,6 +36,7 @@ import org.springframework.web.util.UriComponentsBuilder;
 class RosterController {
 
     private static final int LARGEST_LIST = 500_000;
+    private static final long LARGEST_SET = 20L << 20;
 
     private final Access access;
     private final Classes classes;
@@ -229,16 +230,34 @@ class RosterController {
     String preview(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @RequestParam(required = false) MultipartFile file,
                    @RequestParam(defaultValue = "") String list, @RequestParam Map<String, String> fields, Model model) throws IOException {
         model.addAttribute("schoolClass", access.taughtClass(viewer, classId));
-        if (file != null && file.getSize() > LARGEST_LIST || list.length() > LARGEST_LIST) {
-            throw Refusal.unfit("roster.TOO_LARGE");
-        }
-        String text = file != null && !file.isEmpty() ? RosterReader.decode(file.getBytes()) : list;
-        model.addAttribute("list", text);
-        if (text.isBlank()) {
-            model.addAttribute("nothing", true);
+        model.addAttribute("list", list);
+        try {
+            if (file != null && !file.isEmpty() && file.getSize() <= LARGEST_SET && OneRoster.isZip(file.getBytes())) {
+                return chosen(OneRoster.read(file.getBytes()), viewer, classId, fields, model);
+            }
+            if (file != null && file.getSize() > LARGEST_LIST || list.length() > LARGEST_LIST) {
+                throw Refusal.unfit("roster.TOO_LARGE");
+            }
+            String text = file != null && !file.isEmpty() ? RosterReader.decode(file.getBytes()) : list;
+            if (text.isBlank()) {
+                model.addAttribute("nothing", true);
+                return "roster/import";
+            }
+            return show(roster.plan(viewer, classId, text, answers(fields)), text, model);
+        } catch (Refusal refusal) {
+            model.addAttribute("refused", refusal);
             return "roster/import";
         }
-        return show(roster.plan(viewer, classId, text, answers(fields)), model);
+    }
+
+    /** Of a set with several classes it is asked which of them is meant. */
+    private String chosen(List<OneRoster.OfClass> classes, Person viewer, long classId, Map<String, String> fields, Model model) {
+        if (classes.size() > 1) {
+            model.addAttribute("ofSet", classes);
+            return "roster/import";
+        }
+        String list = classes.get(0).list();
+        return show(roster.plan(viewer, classId, list, answers(fields)), list, model);
     }
 
     @PostMapping("/classes/{classId}/roster/confirm")
@@ -248,15 +267,15 @@ class RosterController {
         RosterPlan plan = roster.plan(viewer, classId, list, answers(fields));
         if (plan.count(RosterPlan.Kind.ASK) > 0) {
             model.addAttribute("schoolClass", schoolClass);
-            model.addAttribute("list", list);
             model.addAttribute("unanswered", true);
-            return show(plan, model);
+            return show(plan, list, model);
         }
         roster.importList(viewer, classId, list, answers(fields));
         return "redirect:/classes/" + classId + "/crews";
     }
 
-    private static String show(RosterPlan plan, Model model) {
+    private static String show(RosterPlan plan, String list, Model model) {
+        model.addAttribute("list", list);
         Map<String, Long> counts = new HashMap<>();
         for (RosterPlan.Kind kind : RosterPlan.Kind.values()) {
             counts.put(kind.name(), plan.count(kind));

@@ -16,7 +16,7 @@ interface RosterMapper {
 
     @Select("""
             SELECT p.id, p.name, coalesce(p.student_number, '') AS number, p.on_air_name, IF(s.home, p.fresh_passphrase, NULL) AS fresh_passphrase, s.home,
-                   crew.id AS crew_id, crew.name AS crew_name, c.extent AS consent, r.name AS consent_by, c.recorded_at AS consent_at
+                   crew.id AS crew_id, crew.name AS crew_name, c.extent AS consent, c.said_by AS consent_said_by, r.name AS consent_by, c.recorded_at AS consent_at
             FROM class_student s JOIN person p ON p.id = s.person_id
             LEFT JOIN (crew_member m JOIN crew ON crew.id = m.crew_id) ON m.person_id = p.id AND crew.class_id = s.class_id
             LEFT JOIN consent c ON c.id = (SELECT max(id) FROM consent WHERE person_id = p.id)
@@ -109,16 +109,16 @@ interface RosterMapper {
     void deleteCrew(long crewId);
 
     @Insert("""
-            INSERT INTO consent (person_id, extent, recorded_by, recorded_at) VALUES (#{personId}, #{extent}, #{recordedBy}, #{at})
+            INSERT INTO consent (person_id, extent, said_by, recorded_by, recorded_at) VALUES (#{personId}, #{extent}, #{saidBy}, #{recordedBy}, #{at})
             """)
-    void addConsent(long personId, Consent extent, long recordedBy, Instant at);
+    void addConsent(long personId, Consent extent, String saidBy, long recordedBy, Instant at);
 
     /** One entry of the history of a student's consent. */
-    record Recorded(Consent extent, String by, Instant at) {
+    record Recorded(Consent extent, String saidBy, String by, Instant at) {
     }
 
     @Select("""
-            SELECT c.extent, p.name AS `by`, c.recorded_at AS at FROM consent c JOIN person p ON p.id = c.recorded_by
+            SELECT c.extent, c.said_by, p.name AS `by`, c.recorded_at AS at FROM consent c JOIN person p ON p.id = c.recorded_by
             WHERE c.person_id = #{personId} ORDER BY c.id DESC
             """)
     List<Recorded> consents(long personId);

@@ -119,8 +119,9 @@ public record RosterPlan(List<Line> lines) {
         return text.toLowerCase(Locale.ROOT);
     }
 
+    /** How many rows of the list are of a kind. */
     public long count(Kind kind) {
-        return lines.stream().filter(line -> line.kind == kind).count();
+        return lines.stream().filter(line -> line.kind == kind).mapToLong(line -> line.row.stands()).sum();
     }
 
     /** How many rows would change something. */

@@ -58,10 +58,15 @@ public final class RosterReader {
 
     /**
      * @param line    its first line in the text, from 1
+     * @param stands  how many rows of the list it stands for: more than one where the rest is left out
      * @param entry   null if there is a problem
      * @param problem null if there is an entry
      */
-    public record Row(int line, String text, Entry entry, Problem problem) {
+    public record Row(int line, String text, int stands, Entry entry, Problem problem) {
+
+        static Row problem(Raw raw, Problem problem) {
+            return new Row(raw.line, raw.text, 1, null, problem);
+        }
     }
 
     private enum Column {
@@ -115,7 +120,7 @@ public final class RosterReader {
         for (Raw raw : raws) {
             List<String> fields = fields(raw, delimiter);
             if (fields == null) {
-                rows.add(new Row(raw.line, raw.text, null, Problem.QUOTE));
+                rows.add(Row.problem(raw, Problem.QUOTE));
                 continue;
             }
             if (columns == null) {
@@ -125,11 +130,12 @@ public final class RosterReader {
                 }
                 columns = usual(fields);
             }
-            rows.add(rows.size() >= MOST_ROWS ? new Row(raw.line, raw.text, null, Problem.TOO_MANY_ROWS)
-                    : row(raw, fields, columns));
-            if (rows.size() > MOST_ROWS) {
+            if (rows.size() >= MOST_ROWS) {
+                int rest = raws.size() - raws.indexOf(raw);
+                rows.add(new Row(raw.line, raw.text, rest, null, Problem.TOO_MANY_ROWS));
                 break;
             }
+            rows.add(row(raw, fields, columns));
         }
         return rows;
     }
@@ -223,11 +229,8 @@ public final class RosterReader {
     }
 
     private static Row row(Raw raw, List<String> fields, Map<Column, Integer> columns) {
-        String name = field(fields, columns, Column.NAME);
-        if (name.isEmpty()) {
-            name = (field(fields, columns, Column.FIRST) + " " + field(fields, columns, Column.LAST)).strip();
-        }
-        name = firstNameFirst(name);
+        String whole = field(fields, columns, Column.NAME);
+        String name = whole.isEmpty() ? (field(fields, columns, Column.FIRST) + " " + field(fields, columns, Column.LAST)).strip() : firstNameFirst(whole);
         String number = field(fields, columns, Column.NUMBER);
         String crew = field(fields, columns, Column.CREW);
         String onAir = field(fields, columns, Column.ON_AIR);
@@ -249,7 +252,7 @@ public final class RosterReader {
         } else if (!onAir.isEmpty() && OnAirNames.tellsSurname(onAir, name)) {
             problem = Problem.SURNAME_ON_AIR;
         }
-        return new Row(raw.line, raw.text, problem == null ? new Entry(number, name, onAir, crew, consent) : null, problem);
+        return problem == null ? new Row(raw.line, raw.text, 1, new Entry(number, name, onAir, crew, consent), null) : Row.problem(raw, problem);
     }
 
     /** {@code Cruz, Dana} is Dana Cruz. */

@@ -13,7 +13,9 @@ import org.mellowclass.app.people.Consent;
  * @param home            whether this class makes their passphrase
  * @param crewId          their crew in this class, or null
  * @param consent         null as long as nobody has recorded one
+ * @param consentSaidBy   who in the family agreed; empty if that was not written down
+ * @param consentBy       who wrote it down
  */
 public record Student(long id, String name, String number, String onAirName, String freshPassphrase, boolean home, Long crewId, String crewName,
-                      Consent consent, String consentBy, Instant consentAt) {
+                      Consent consent, String consentSaidBy, String consentBy, Instant consentAt) {
 }

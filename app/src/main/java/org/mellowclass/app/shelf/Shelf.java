@@ -114,12 +114,12 @@ public class Shelf {
     public long addExcerpt(Person viewer, long soundId, String name, OptionalLong from, OptionalLong to) {
         ShelfSound sound = taught(viewer, soundId);
         if (from.isEmpty() || to.isEmpty() || to.getAsLong() <= from.getAsLong()) {
-            throw Refusal.unfit("shelf.EXCERPT_SPAN");
+            throw Refusal.unfit("shelf.EXCERPT_SPAN").at("from");
         }
         Span span = new Span(from.getAsLong(), to.getAsLong());
         String checked = Fields.required(name, LONGEST_EXCERPT_NAME, "shelf.EXCERPT_NAME");
         if (!sound.ready() || span.endFrame() > sound.frames()) {
-            throw Refusal.unfit("shelf.EXCERPT_SPAN");
+            throw Refusal.unfit("shelf.EXCERPT_SPAN").at("from");
         }
         try {
             sounds.addExcerpt(new ShelfMapper.NewRow(), soundId, checked, span.startFrame(), span.endFrame());

@@ -21,8 +21,9 @@ public interface Arrival {
      * @param frames      how long it is, at 48 kHz
      * @param leadFrames  how much of it is room before the first word, at 48 kHz
      * @param missing     what never came, at 48 kHz
+     * @param came        what is worth saying of the rest
      */
-    record Made(String originalKey, int channels, long frames, long leadFrames, List<Span> missing) {
+    record Made(String originalKey, int channels, long frames, long leadFrames, List<Span> missing, AsItCame came) {
     }
 
     /**

@@ -6,7 +6,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.List;
-
+import java.util.Optional;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.people.Voices.Side;
 import org.mellowclass.app.store.Held;
@@ -70,9 +70,9 @@ public class SilencedSide {
     /** Puts the files in the place of all that the take had; returns the keys of what it had, which has to go when the transaction has ended. */
     @Transactional(propagation = Propagation.MANDATORY)
     public List<String> replace(Take take, Made made) {
-        String missing = sounds.original(take.id()).map(SoundMapper.Original::missing).orElse("[]");
+        Optional<SoundMapper.Original> original = sounds.original(take.id());
         List<String> before = new ArrayList<>(forgotten.forget(take.id()));
-        sounds.keepOriginal(take.id(), made.originalKey, missing);
+        sounds.keepOriginal(take.id(), made.originalKey, original.map(SoundMapper.Original::missing).orElse("[]"), original.map(SoundMapper.Original::came).orElse(AsItCame.WHOLE));
         sounds.add(take.id(), TreatmentCodec.AS_IT_IS, TreatmentCodec.write(Treatment.NONE));
         sounds.made(sounds.of(take.id(), TreatmentCodec.AS_IT_IS).orElseThrow().sound().id(), made.soundKey, made.skylineKey, 2, null);
         jobs.ask(SoundMaking.KIND, take.id(), Jobs.ofEpisode(take.episodeId()));

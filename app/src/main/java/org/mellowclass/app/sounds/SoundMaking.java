@@ -89,7 +89,7 @@ public class SoundMaking {
 
     /** Asks for a take that has arrived to be made ready, in the transaction in which it did. */
     public void ask(long takeId, String originalKey) {
-        sounds.keepOriginal(takeId, originalKey, spans.write(List.of()));
+        sounds.keepOriginal(takeId, originalKey, spans.write(List.of()), AsItCame.WHOLE);
         jobs.ask(KIND, takeId, Jobs.ofEpisode(takes.find(takeId).orElseThrow().episodeId()));
     }
 
@@ -148,7 +148,7 @@ public class SoundMaking {
                 status.setRollbackOnly();
                 return false;
             }
-            sounds.keepOriginal(take.id(), made.originalKey(), spans.write(made.missing()));
+            sounds.keepOriginal(take.id(), made.originalKey(), spans.write(made.missing()), made.came());
             arrival.kept(take);
             landInOrder(take.episodeId());
             live.episodeChanged(take.episodeId());

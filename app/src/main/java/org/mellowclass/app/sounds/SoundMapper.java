@@ -72,21 +72,27 @@ interface SoundMapper extends NamedSounds {
     @Delete("DELETE FROM take_findings WHERE take_id = #{takeId}")
     void forgetFindings(long takeId);
 
-    /** The file that a take came as; what never came of it. */
-    record Original(long takeId, String originalKey, String missing) {
+    /** The file that a take came as; what never came of it, and what is worth saying of the rest. */
+    record Original(long takeId, String originalKey, String missing, boolean damaged, boolean silent, Integer mixedChannels) {
+
+        AsItCame came() {
+            return new AsItCame(damaged, silent, mixedChannels);
+        }
     }
 
     @Insert("""
-            INSERT INTO original (take_id, original_key, missing) VALUES (#{takeId}, #{originalKey}, #{missing})
-            ON DUPLICATE KEY UPDATE original_key = #{originalKey}, missing = #{missing}
+            INSERT INTO original (take_id, original_key, missing, damaged, silent, mixed_channels)
+            VALUES (#{takeId}, #{originalKey}, #{missing}, #{came.damaged}, #{came.silent}, #{came.mixedChannels})
+            ON DUPLICATE KEY UPDATE original_key = #{originalKey}, missing = #{missing}, damaged = #{came.damaged}, silent = #{came.silent},
+              mixed_channels = #{came.mixedChannels}
             """)
-    void keepOriginal(long takeId, String originalKey, String missing);
+    void keepOriginal(long takeId, String originalKey, String missing, AsItCame came);
 
-    @Select("SELECT take_id, original_key, missing FROM original WHERE take_id = #{takeId}")
+    @Select("SELECT take_id, original_key, missing, damaged, silent, mixed_channels FROM original WHERE take_id = #{takeId}")
     Optional<Original> original(long takeId);
 
     @Select("""
-            SELECT o.take_id, o.original_key, o.missing FROM original o JOIN take t ON t.id = o.take_id WHERE t.episode_id = #{episodeId}
+            SELECT o.take_id, o.original_key, o.missing, o.damaged, o.silent, o.mixed_channels FROM original o JOIN take t ON t.id = o.take_id WHERE t.episode_id = #{episodeId}
             """)
     List<Original> originalsOfEpisode(long episodeId);
 

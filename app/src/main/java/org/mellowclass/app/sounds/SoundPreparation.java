@@ -3,14 +3,14 @@ package org.mellowclass.app.sounds;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Arrays;
-
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.core.dsp.Resampler;
 import org.mellowclass.core.measure.ClippedSpot;
-import org.mellowclass.core.measure.ClippingFinder;
 import org.mellowclass.core.measure.ClippingFinder.Search;
+import org.mellowclass.core.measure.ClippingFinder;
 import org.mellowclass.core.measure.LoudnessMeter;
+import org.mellowclass.core.measure.SampleStatistics;
 import org.mellowclass.core.measure.Skyline;
 import org.mellowclass.core.measure.SpeechLevels;
 import org.mellowclass.core.measure.StereoFinder;
@@ -27,6 +27,9 @@ import org.springframework.stereotype.Component;
 /** Makes what came in ready for use, in two passes: first it can be heard and drawn, then it is measured. */
 @Component
 public class SoundPreparation {
+
+    /** Under the last bit of 16: nothing is heard, however loud it is played. */
+    private static final double SILENT_DBFS = -90;
 
     private final SoundDecoder decoder;
 
@@ -52,14 +55,17 @@ public class SoundPreparation {
     /** As {@link #convert(SampleSource, long, Reporting.Listener, Path, Path)}, of a file; progress is told in thousandths. */
     public Converted convert(Path file, SoundFacts facts, Reporting.Listener progress, Path wav, Path skylineFile) throws IOException {
         long expected = Frames.converted(facts.expectedFrames(), facts.sampleRate());
-        try (SampleSource written = decoder.openInto(wav, file, facts, Frames.RATE)) {
-            long frames = draw(new Reporting(written, expected, read -> progress.read(expected == 0 ? 0 : 1000 * read / expected)), skylineFile);
-            return new Converted(written.channels(), frames, expected);
+        SampleStatistics level = new SampleStatistics(Math.min(2, facts.channels()));
+        try (SoundDecoder.Decoded written = decoder.openInto(wav, file, facts, Frames.RATE)) {
+            long frames = draw(new Reporting(written, expected, read -> progress.read(expected == 0 ? 0 : 1000 * read / expected)), skylineFile, level);
+            boolean silent = level.peakDbfs().orElse(SILENT_DBFS) <= SILENT_DBFS;
+            return new Converted(written.channels(), frames, expected,
+                    new AsItCame(written.damaged(), silent, facts.channels() > written.channels() ? facts.channels() : null));
         }
     }
 
     /** @param expected how many frames the file has stated, at 48 kHz; 0 for none */
-    public record Converted(int channels, long frames, long expected) {
+    public record Converted(int channels, long frames, long expected, AsItCame came) {
     }
 
     private static long draw(SampleSource sound, Path skylineFile, SampleSink... others) throws IOException {

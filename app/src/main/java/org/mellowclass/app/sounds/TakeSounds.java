@@ -1,5 +1,7 @@
 package org.mellowclass.app.sounds;
 
+import com.fasterxml.jackson.core.type.TypeReference;
+import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.nio.file.NoSuchFileException;
 import java.util.ArrayList;
@@ -11,9 +13,6 @@ import java.util.OptionalDouble;
 import java.util.OptionalInt;
 import java.util.OptionalLong;
 import java.util.stream.Collectors;
-
-import com.fasterxml.jackson.core.type.TypeReference;
-import com.fasterxml.jackson.databind.ObjectMapper;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;
@@ -111,6 +110,11 @@ public class TakeSounds implements Sounds {
         Map<Long, List<Span>> missing = new HashMap<>();
         sounds.originalsOfEpisode(episodeId).forEach(original -> missing.put(original.takeId(), spans.read(original.missing())));
         return missing;
+    }
+
+    /** What is worth saying of the files that were brought in, by take. */
+    public Map<Long, AsItCame> asTheyCame(long episodeId) {
+        return sounds.originalsOfEpisode(episodeId).stream().collect(Collectors.toMap(SoundMapper.Original::takeId, SoundMapper.Original::came));
     }
 
     /** What edits must know of the ready takes of an episode that has been let through. */

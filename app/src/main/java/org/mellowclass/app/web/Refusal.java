@@ -8,6 +8,7 @@ public class Refusal extends RuntimeException {
     private final HttpStatus status;
     private final String code;
     private final transient Object[] arguments;
+    private String field;
 
     /** @param code the message {@code refusal.CODE} */
     public Refusal(HttpStatus status, String code, Object... arguments) {
@@ -25,6 +26,17 @@ public class Refusal extends RuntimeException {
     /** It does not fit how things stand now. */
     public static Refusal conflict(String code, Object... arguments) {
         return new Refusal(HttpStatus.CONFLICT, code, arguments);
+    }
+
+    /** Says which field of a form it is about. */
+    public Refusal at(String name) {
+        field = name;
+        return this;
+    }
+
+    /** The field that it is about; null if it is about none. */
+    String field() {
+        return field;
     }
 
     HttpStatus status() {

@@ -48,6 +48,7 @@ class RefusalPages {
         Object answer = answer(request, refusal.status(), text("refusal." + refusal.code(), refusal.arguments()));
         if (answer instanceof ResponseEntity<?> entity && entity.getBody() instanceof ProblemDetail problem) {
             problem.setProperty("code", refusal.code());
+            problem.setProperty("field", refusal.field());
         }
         return answer;
     }

@@ -3,6 +3,7 @@ package org.mellowclass.app.incoming;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -22,7 +23,6 @@ import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -31,6 +31,7 @@ import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.testing.AppTest;
+import org.mellowclass.app.testing.As;
 import org.mellowclass.app.testing.Schools;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.sound.Frames;
@@ -38,6 +39,7 @@ import org.mellowclass.core.sound.RandomAccessSound;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.treatment.Treatment;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.test.web.servlet.MockMvc;
 
 /** Every dress that sound comes in, and everything that only pretends: imported, or refused with the right words. */
 @AppTest
@@ -47,6 +49,8 @@ class TortureTest {
 
     @TempDir
     private Path folder;
+    @Autowired
+    private MockMvc mvc;
     @Autowired
     private BringingIn bringingIn;
     @Autowired
@@ -153,7 +157,7 @@ class TortureTest {
     }
 
     @Test
-    void of_a_file_that_was_cut_off_what_can_be_decoded_is_kept_and_the_rest_is_told() throws IOException {
+    void of_a_file_that_was_cut_off_what_can_be_decoded_is_kept_and_the_rest_is_told() throws Exception {
         byte[] wav = Files.readAllBytes(tone("whole.wav", 48_000, 1));
         byte[] flac = Files.readAllBytes(tone("whole.flac", 48_000, 1));
         byte[] mp3 = Files.readAllBytes(tone("whole.mp3", 44_100, 1, "-c:a", "libmp3lame"));
@@ -163,7 +167,22 @@ class TortureTest {
             assertThat(take.state()).as(name).isEqualTo(Take.State.READY);
             assertThat(Frames.toSeconds(take.frames())).as(name).isBetween(0.5, 1.2);
         });
+        assertThat(sounds.missingOf(school.episodeId())).as("an MP3 that counts its frames").extractingByKey(imported.get("cut.mp3").id()).asList().hasSize(1);
+        assertThat(takeList()).contains("s of 2.0 s was kept.");
         assertThat(sounds.missingOf(school.episodeId()).get(imported.get("cut.flac").id())).singleElement().satisfies(span -> assertThat(span.endFrame()).isEqualTo(Frames.ofSeconds(2)));
+    }
+
+    @Test
+    void what_was_damaged_or_silent_or_mixed_together_is_said_in_the_take_list() throws Exception {
+        byte[] mp3 = Files.readAllBytes(tone("whole.mp3", 44_100, 1, "-c:a", "libmp3lame"));
+        Arrays.fill(mp3, mp3.length / 2, mp3.length / 2 + 1500, (byte) 0x55);
+        imported(List.of(write("damaged.mp3", mp3), tone("six.wav", 48_000, 6), make("silent.wav", "-f", "lavfi", "-i", "anullsrc=r=48000:d=2")));
+        assertThat(takeList()).contains("Parts of it are damaged.").contains("It had 6 channels. They were mixed to two.")
+                .containsOnlyOnce("It is silent from beginning to end.");
+    }
+
+    private String takeList() throws Exception {
+        return mvc.perform(get("/episodes/" + school.episodeId() + "/takes").with(As.person(school.student()))).andReturn().getResponse().getContentAsString();
     }
 
     @Test

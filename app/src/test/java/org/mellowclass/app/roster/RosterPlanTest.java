@@ -43,6 +43,18 @@ class RosterPlanTest {
     }
 
     @Test
+    void all_rows_that_no_class_has_room_for_are_counted_as_left_out() {
+        StringBuilder list = new StringBuilder();
+        for (int i = 0; i < RosterReader.MOST_ROWS + 212; i++) {
+            list.append(1000 + i).append(",Wren\n");
+        }
+        RosterPlan plan = plan(list.toString(), Map.of());
+        assertThat(plan.count(Kind.BAD)).isEqualTo(212);
+        assertThat(plan.count(Kind.NEW)).isEqualTo(RosterReader.MOST_ROWS);
+        assertThat(plan.lines()).last().extracting(Line::problem).isEqualTo("TOO_MANY_ROWS");
+    }
+
+    @Test
     void a_student_of_other_teachers_is_asked_for() {
         assertThat(kinds("77,Tess\n", TESS_OF_OTHERS)).containsExactly(Kind.WAITS);
         assertThat(plan("Tess\n", Map.of(1, 3L), TESS_OF_OTHERS).lines().get(0).kind()).isEqualTo(Kind.WAITS);

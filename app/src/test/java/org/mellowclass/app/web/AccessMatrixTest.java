@@ -103,6 +103,9 @@ class AccessMatrixTest {
             Map.entry("POST /classes/{classId}/turns", Open.TO_TEACHER),
             Map.entry("POST /classes/{classId}/turns/end", Open.TO_TEACHER),
             Map.entry("POST /episodes/{episodeId}/turn/done", Open.TO_CREW),
+            Map.entry("GET /classes/{classId}/consents", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/consents", Open.TO_TEACHER),
+            Map.entry("GET /classes/{classId}/consents/form", Open.TO_TEACHER),
             Map.entry("GET /classes/{classId}/crews", Open.TO_TEACHER),
             Map.entry("POST /classes/{classId}/crews", Open.TO_TEACHER),
             Map.entry("POST /classes/{classId}/crews/deal", Open.TO_TEACHER),
@@ -410,6 +413,9 @@ class AccessMatrixTest {
         for (Map.Entry<String, String> parameter : Map.of("firstFrame", "0", "crc32", ZEROS_CRC32, "decision", "ANOTHER_PASS", "email", "x",
                 "password", "x", "code", "x", "name", "x", "passphrase", "x", "title", "", "description", "").entrySet()) {
             request.param(parameter.getKey(), parameter.getValue());
+        }
+        if (address.endsWith("/consents")) {
+            request.param("consent", "PUBLIC");
         }
         if (address.endsWith("/shelf")) {
             request.param("kind", "MUSIC");
