@@ -55,9 +55,14 @@ export function attachDragSelect(element, page) {
     }
   });
 
-  element.addEventListener('pointerup', () => {
+  element.addEventListener('pointerup', event => {
     const ended = drag;
     drag = null;
+    // a quick swipe has few moves on its way: its end is where the finger left
+    const place = ended?.moved ? page.rows.at(event.clientX, event.clientY) : null;
+    if (ended && place) {
+      page.onSelect(stepped(ended.anchor), stepped(place.frame), ended.tracks);
+    }
     if (ended && !ended.moved) {
       page.onClick(ended.anchor);
     }

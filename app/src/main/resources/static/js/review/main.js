@@ -2,7 +2,7 @@
 // where its span is.
 import { byId, fieldById } from '../shared/elements.js';
 import { getJson } from '../shared/http.js';
-import { RATE, fineClock, framesOf } from '../shared/time.js';
+import { RATE, clock, fineClock, framesOf } from '../shared/time.js';
 import { attachCommands } from '../page/attach-commands.js';
 import { readingCommands } from '../page/commands.js';
 import { FilePlayer } from '../page/file-player.js';
@@ -10,6 +10,7 @@ import { arrange } from '../page/margin.js';
 import { Page } from '../page/page.js';
 import { everyTrack, select } from '../page/state.js';
 import { unfold } from '../page/unfold.js';
+import { Heard, unheard } from './heard.js';
 
 const review = byId('review');
 const own = review.dataset.own === 'true';
@@ -98,6 +99,37 @@ if (form) {
     });
   }
   byId('rows').addEventListener('pointerup', () => page.selection && byId('note-words').focus({ preventScroll: true }));
+}
+
+// ---- clearing what was not heard asks once
+
+const decision = /** @type {HTMLFormElement | null} */ (document.querySelector('form[action$="/decision"]'));
+const dialog = /** @type {HTMLDialogElement | null} */ (document.getElementById('unheard'));
+if (decision && dialog) {
+  const heard = new Heard(/** @type {HTMLAudioElement} */ (byId('mixdown')), review.dataset.handIn ?? '');
+  let asked = false;
+  const left = () => unheard(heard.spans, page.timeline?.frames ?? 0);
+  decision.addEventListener('submit', event => {
+    const button = /** @type {HTMLButtonElement | null} */ (event.submitter);
+    const spans = left();
+    if (button?.value === 'CLEARED' && !asked && spans.length > 0) {
+      event.preventDefault();
+      asked = true;
+      byId('unheard-words').textContent = `Not played here: ${spans.map(({ start, end }) => `${clock(start)} to ${clock(end)}`).join(', ')}.`;
+      dialog.showModal();
+    }
+  });
+  byId('unheard-play').addEventListener('click', () => {
+    dialog.close();
+    const [first] = left();
+    if (first) {
+      page.playFrom(first.start, first.end);
+    }
+  });
+  byId('unheard-clear').addEventListener('click', () => {
+    dialog.close();
+    decision.requestSubmit(/** @type {HTMLButtonElement} */ (decision.querySelector('button[value=CLEARED]')));
+  });
 }
 
 attachCommands(readingCommands(page), own, page);

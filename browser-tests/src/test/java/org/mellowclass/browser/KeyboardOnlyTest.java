@@ -40,6 +40,7 @@ class KeyboardOnlyTest extends BrowserTest {
             writeANote(teacher);
             type(teacher, teacher.getByLabel("One sentence for the crew"), "It goes out.");
             press(teacher, teacher.locator("button[value=CLEARED]"), "Enter");
+            press(teacher, teacher.locator("#unheard-clear"), "Enter");
             teacher.waitForURL("**/air");
             String desk = teacher.url();
             press(teacher, teacher.getByLabel("Record what was agreed for Otis"), "Enter");

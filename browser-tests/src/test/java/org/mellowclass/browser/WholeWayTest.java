@@ -75,6 +75,8 @@ class WholeWayTest extends BrowserTest {
             await(teacher, "document.querySelector('audio').currentTime > 0.3");
             teacher.getByLabel("One sentence for the crew").fill("Lovely. It goes out as it is.");
             teacher.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Clear for air")).click();
+            assertThat(teacher.locator("#unheard-words").innerText()).startsWith("Not played here: 0:0");
+            teacher.getByText("Clear it even so").click();
             teacher.waitForURL("**/air");
             agreedForWren(teacher);
             teacher.getByLabel("Description, for listeners").fill("A ferry, two tickets and no answer.");

@@ -36,7 +36,11 @@ public final class SoundEncoder {
         List<String> options = new ArrayList<>(List.of("-c:a", "libmp3lame", "-b:a", "192k", "-joint_stereo", "1",
                 "-id3v2_version", "3", "-write_id3v1", "0"));
         options.addAll(List.of("-metadata", "title=" + tags.title(), "-metadata", "artist=" + tags.artist(),
-                "-metadata", "album=" + tags.album(), "-metadata", "date=" + tags.date(), "-f", "mp3"));
+                "-metadata", "album=" + tags.album(), "-metadata", "date=" + tags.date()));
+        if (!tags.comment().isEmpty()) {
+            options.addAll(List.of("-metadata", "comment=" + tags.comment()));
+        }
+        options.addAll(List.of("-f", "mp3"));
         encode(source, options, target);
     }
 

@@ -32,7 +32,7 @@ import org.mellowclass.core.testing.Signal;
 
 class MediaTest {
 
-    private static final Tags TAGS = new Tags("Eels; the -i return", "Mudlark", "Tides and Tales", LocalDate.of(2026, 11, 25));
+    private static final Tags TAGS = new Tags("Eels; the -i return", "Mudlark", "Tides and Tales", LocalDate.of(2026, 11, 25), "Waves by Ines; CC0 1.0");
 
     @TempDir
     Path folder;
@@ -110,6 +110,7 @@ class MediaTest {
         assertThat(published.truePeakDbtp()).isLessThanOrEqualTo(-1);
         assertThat(tag(file, "title")).isEqualTo(TAGS.title());
         assertThat(tag(file, "artist")).isEqualTo("Mudlark");
+        assertThat(tag(file, "comment")).isEqualTo(TAGS.comment());
         assertThat(Files.list(folder)).containsExactly(file);
     }
 

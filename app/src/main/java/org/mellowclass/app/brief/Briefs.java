@@ -237,7 +237,8 @@ public class Briefs {
             if (row.mostPoints() < 1 || row.mostPoints() > 100) {
                 throw Refusal.unfit("brief.POINTS");
             }
-            return new Criterion(0, Fields.required(row.name(), LONGEST_TITLE, "brief.CRITERION"), row.mostPoints());
+            return new Criterion(0, Fields.required(row.name(), LONGEST_TITLE, "brief.CRITERION"), row.mostPoints(),
+                    Fields.optional(row.sentence(), LONGEST_LINE, "brief.LINE"));
         }).toList();
         List<StarterClip> starter = draft.starter().stream().map(clip -> clip(viewer, classId, clip)).toList();
         return new WholeBrief(brief, parts, lines, rubric, starter);

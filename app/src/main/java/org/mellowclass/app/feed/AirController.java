@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
-
+import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
@@ -29,12 +29,14 @@ class AirController {
     private final AirDesk desk;
     private final HandIns handIns;
     private final Voices voices;
+    private final Briefs briefs;
 
-    AirController(Access access, AirDesk desk, HandIns handIns, Voices voices) {
+    AirController(Access access, AirDesk desk, HandIns handIns, Voices voices, Briefs briefs) {
         this.access = access;
         this.desk = desk;
         this.handIns = handIns;
         this.voices = voices;
+        this.briefs = briefs;
     }
 
     @GetMapping("/episodes/{episodeId}/air")
@@ -111,6 +113,7 @@ class AirController {
         model.addAttribute("publication", publication.orElse(null));
         model.addAttribute("correction", desk.correction(episode).orElse(null));
         model.addAttribute("percent", publication.map(it -> desk.percent(it).orElse(0)).orElse(0));
+        model.addAttribute("story", briefs.ofEpisode(episodeId).story());
         model.addAttribute("feedKey", desk.feedKey(viewer, episode.classId()));
     }
 }

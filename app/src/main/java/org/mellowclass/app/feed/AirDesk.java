@@ -3,13 +3,13 @@ package org.mellowclass.app.feed;
 import java.io.IOException;
 import java.time.Clock;
 import java.util.List;
+import java.util.Locale;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
-
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
@@ -21,6 +21,7 @@ import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.securitylog.SecurityLog;
+import org.mellowclass.app.shelf.Shelf;
 import org.mellowclass.app.store.RandomKey;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.web.Fields;
@@ -44,6 +45,7 @@ public class AirDesk {
     private final HandIns handIns;
     private final Access access;
     private final Voices voices;
+    private final Shelf shelf;
     private final Jobs jobs;
     private final SoundStore store;
     private final SecurityLog log;
@@ -51,12 +53,13 @@ public class AirDesk {
     private final LiveEvents live;
     private final TransactionTemplate transaction;
 
-    AirDesk(FeedMapper feeds, HandIns handIns, Access access, Voices voices, Jobs jobs, SoundStore store, SecurityLog log, Clock clock,
+    AirDesk(FeedMapper feeds, HandIns handIns, Access access, Voices voices, Shelf shelf, Jobs jobs, SoundStore store, SecurityLog log, Clock clock,
             LiveEvents live, TransactionTemplate transaction) {
         this.feeds = feeds;
         this.handIns = handIns;
         this.access = access;
         this.voices = voices;
+        this.shelf = shelf;
         this.jobs = jobs;
         this.store = store;
         this.log = log;
@@ -102,11 +105,12 @@ public class AirDesk {
      * @param voices  every voice that is heard, with what was recorded for it
      * @param unnamed takes that are heard of which nobody has said whose voices are in them
      * @param silent  takes that are heard of which somebody has said that nobody speaks in them: for the teacher to look at
+     * @param credits of the shelf sounds that are heard
      */
-    public record Gate(List<Voices.Heard> voices, List<Voices.TakeName> unnamed, List<Voices.TakeName> silent) {
+    public record Gate(List<Voices.Heard> voices, List<Voices.TakeName> unnamed, List<Voices.TakeName> silent, List<Shelf.Credit> credits) {
 
         public boolean open() {
-            return unnamed.isEmpty() && voices.stream().allMatch(voice -> voice.extent() == Consent.PUBLIC);
+            return unnamed.isEmpty() && credits.stream().noneMatch(sound -> sound.credit().isBlank()) && voices.stream().allMatch(voice -> voice.extent() == Consent.PUBLIC);
         }
     }
 
@@ -114,7 +118,8 @@ public class AirDesk {
     @Transactional(readOnly = true)
     public Gate gate(HandIn handIn) {
         Set<Long> takes = handIns.takesHeard(handIn);
-        return new Gate(voices.heardIn(handIn.episodeId(), takes), voices.unnamedOf(handIn.episodeId(), takes), voices.withoutVoice(handIn.episodeId(), takes));
+        return new Gate(voices.heardIn(handIn.episodeId(), takes), voices.unnamedOf(handIn.episodeId(), takes), voices.withoutVoice(handIn.episodeId(), takes),
+                shelf.credits(handIn.episodeId(), takes));
     }
 
     /**
@@ -130,7 +135,7 @@ public class AirDesk {
         Optional<HandIn> handIn = handIns.newest(episode);
         requireOpen(handIn, title, description);
         if (title.length() > LONGEST_TITLE || description.length() > LONGEST_DESCRIPTION) {
-            throw Refusal.unfit("air.TOO_LONG", LONGEST_TITLE, LONGEST_DESCRIPTION);
+            throw Refusal.unfit("air.TOO_LONG", LONGEST_TITLE, LONGEST_DESCRIPTION).at("description");
         }
         if (feeds.newest(episodeId).filter(Publication::live).isPresent()) {
             return;
@@ -173,12 +178,16 @@ public class AirDesk {
     }
 
     private void requireOpen(Optional<HandIn> handIn, String title, String description) {
-        Gate gate = handIn.map(this::gate).orElse(new Gate(List.of(), List.of(), List.of()));
+        Gate gate = handIn.map(this::gate).orElse(new Gate(List.of(), List.of(), List.of(), List.of()));
         Set<AirGate.Missing> missing = AirGate.missing(new AirGate.Facts(handIn.filter(HandIn::cleared).isPresent(), title, description,
-                gate.unnamed().size(), gate.voices().stream().map(AirDesk::voice).toList()));
+                gate.unnamed().size(), gate.voices().stream().map(AirDesk::voice).toList(), gate.credits().stream().map(Shelf.Credit::credit).toList()));
         if (!missing.isEmpty()) {
-            String names = gate.voices().stream().filter(voice -> voice.extent() != Consent.PUBLIC).map(Voices.Heard::name).collect(Collectors.joining(", "));
-            throw Refusal.unfit("air." + missing.iterator().next(), names);
+            AirGate.Missing first = missing.iterator().next();
+            String names = first == AirGate.Missing.CREDITS
+                    ? gate.credits().stream().filter(sound -> sound.credit().isBlank()).map(Shelf.Credit::name).collect(Collectors.joining(", "))
+                    : gate.voices().stream().filter(voice -> voice.extent() != Consent.PUBLIC).map(Voices.Heard::name).collect(Collectors.joining(", "));
+            Refusal refusal = Refusal.unfit("air." + first, names);
+            throw first == AirGate.Missing.TITLE || first == AirGate.Missing.DESCRIPTION ? refusal.at(first.name().toLowerCase(Locale.ROOT)) : refusal;
         }
     }
 

@@ -1,18 +1,19 @@
 package org.mellowclass.app.feed;
 
+import com.github.kagkarlsson.scheduler.task.Task;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.time.ZoneId;
-
-import com.github.kagkarlsson.scheduler.task.Task;
+import java.util.stream.Collectors;
 import org.mellowclass.app.brief.Brief;
 import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.shelf.Shelf;
 import org.mellowclass.app.store.Held;
 import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
@@ -38,6 +39,7 @@ class AirPreparation {
     private final FeedMapper feeds;
     private final HandIns handIns;
     private final Briefs briefs;
+    private final Shelf shelf;
     private final SoundStore store;
     private final Scratch scratch;
     private final SoundDecoder decoder;
@@ -45,11 +47,12 @@ class AirPreparation {
     private final Jobs jobs;
     private final Clock clock;
 
-    AirPreparation(FeedMapper feeds, HandIns handIns, Briefs briefs, SoundStore store, Scratch scratch, SoundDecoder decoder,
+    AirPreparation(FeedMapper feeds, HandIns handIns, Briefs briefs, Shelf shelf, SoundStore store, Scratch scratch, SoundDecoder decoder,
                    Mp3Publisher publisher, Jobs jobs, Clock clock) {
         this.feeds = feeds;
         this.handIns = handIns;
         this.briefs = briefs;
+        this.shelf = shelf;
         this.store = store;
         this.scratch = scratch;
         this.decoder = decoder;
@@ -77,7 +80,7 @@ class AirPreparation {
         Brief brief = briefs.ofEpisode(publication.episodeId());
         FeedMapper.Feed feed = feeds.feedOfClass(brief.classId()).orElseThrow();
         LocalDate today = LocalDate.now(clock.withZone(ZoneId.of(feed.timeZone())));
-        Tags tags = new Tags(publication.title(), cleared.crewName(), brief.project(), today);
+        Tags tags = new Tags(publication.title(), cleared.crewName(), brief.project(), today, credits(publication.episodeId(), handInId));
         Path mp3 = scratch.scratchFile(".mp3");
         try (Held mixdown = store.holdWhole(cleared.soundKey())) {
             Mp3Publisher.Published published = publisher.write(() -> open(publicationId, mixdown.file(), cleared.frames()), brief.loudnessLufs(),
@@ -100,6 +103,10 @@ class AirPreparation {
             jobs.ended(KIND, publicationId);
             Files.deleteIfExists(mp3);
         }
+    }
+
+    private String credits(long episodeId, long handInId) {
+        return shelf.credits(episodeId, handIns.takesHeard(handInId)).stream().map(Shelf.Credit::credit).collect(Collectors.joining("; "));
     }
 
     private SampleSource open(long publicationId, Path mixdown, long frames) throws IOException {

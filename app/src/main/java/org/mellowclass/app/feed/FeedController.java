@@ -1,12 +1,12 @@
 package org.mellowclass.app.feed;
 
+import com.rometools.rome.io.FeedException;
+import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.List;
 import java.util.stream.Collectors;
-
-import com.rometools.rome.io.FeedException;
 import org.mellowclass.app.MellowProperties;
 import org.mellowclass.app.feed.FeedMapper.Feed;
 import org.springframework.core.io.Resource;
@@ -39,8 +39,11 @@ class FeedController {
     }
 
     @GetMapping("/f/{feedKey}")
-    String feedPage(@PathVariable String feedKey, Model model) {
-        model.addAttribute("feed", feeds.feed(feedKey));
+    String feedPage(@PathVariable String feedKey, Model model, HttpServletResponse response) {
+        Feed feed = feeds.feed(feedKey);
+        listed(feed, response);
+        model.addAttribute("feed", feed);
+        model.addAttribute("addresses", addresses(feedKey));
         List<Publication> onAir = feeds.onAir(feedKey);
         model.addAttribute("episodes", onAir);
         model.addAttribute("pictures", onAir.stream().collect(Collectors.toMap(Publication::id, feeds::picture)));
@@ -50,20 +53,41 @@ class FeedController {
     @GetMapping("/f/{feedKey}/feed.xml")
     ResponseEntity<byte[]> rss(@PathVariable String feedKey) throws FeedException {
         Feed feed = feeds.feed(feedKey);
-        List<Publication> onAir = feeds.onAir(feedKey);
-        String xml = RssWriter.write(feed, onAir, addresses(feedKey));
+        String xml = RssWriter.write(feed, feeds.onAir(feedKey).stream().map(feeds::whole).toList(), addresses(feedKey));
         byte[] bytes = xml.getBytes(StandardCharsets.UTF_8);
         // who asks again is told in a few bytes that nothing is new
         return ResponseEntity.ok().contentType(RSS).cacheControl(CacheControl.noCache()).eTag(DigestUtils.md5DigestAsHex(bytes)).body(bytes);
     }
 
     @GetMapping("/f/{feedKey}/{episodeKey}")
-    String episodePage(@PathVariable String feedKey, @PathVariable String episodeKey, Model model) {
-        model.addAttribute("feed", feeds.feed(feedKey));
+    String episodePage(@PathVariable String feedKey, @PathVariable String episodeKey, Model model, HttpServletResponse response) {
+        Feed feed = feeds.feed(feedKey);
         Publication episode = feeds.episode(feedKey, episodeKey);
+        List<Publication> onAir = feeds.onAir(feedKey);
+        int at = onAir.indexOf(episode);
+        listed(feed, response);
+        model.addAttribute("feed", feed);
+        model.addAttribute("addresses", addresses(feedKey));
         model.addAttribute("episode", episode);
+        model.addAttribute("heard", feeds.whole(episode));
         model.addAttribute("picture", feeds.picture(episode));
+        model.addAttribute("next", at > 0 ? onAir.get(at - 1) : null);
+        model.addAttribute("earlier", at >= 0 && at < onAir.size() - 1 ? onAir.get(at + 1) : null);
         return "feed/episode";
+    }
+
+    /** Search engines list a page only if the school says so. */
+    private static void listed(Feed feed, HttpServletResponse response) {
+        if (!feed.indexed()) {
+            response.setHeader("X-Robots-Tag", "noindex");
+        }
+    }
+
+    @GetMapping("/f/{feedKey}/cover.png")
+    ResponseEntity<byte[]> cover(@PathVariable String feedKey) {
+        byte[] png = feeds.cover(feeds.feed(feedKey));
+        return ResponseEntity.ok().contentType(MediaType.IMAGE_PNG).cacheControl(CacheControl.maxAge(Duration.ofHours(1)))
+                .eTag(DigestUtils.md5DigestAsHex(png)).body(png);
     }
 
     /** The MP3, whole or in ranges. Caches must ask again each time, so that off air is off air everywhere. */
@@ -92,6 +116,11 @@ class FeedController {
             @Override
             public String feed() {
                 return page + "/feed.xml";
+            }
+
+            @Override
+            public String cover() {
+                return page + "/cover.png";
             }
 
             @Override

@@ -27,14 +27,14 @@ interface FeedMapper extends NamedSounds {
             """;
 
     /** A feed as listeners see it. */
-    record Feed(long classId, String publicKey, String title, String description, String schoolName, String timeZone) {
+    record Feed(long classId, String publicKey, String title, String description, String schoolName, String timeZone, String contact, boolean indexed) {
     }
 
     @Insert("INSERT IGNORE INTO feed (class_id, public_key) VALUES (#{classId}, #{publicKey})")
     void addFeed(long classId, String publicKey);
 
     String FEED = """
-            SELECT f.class_id, f.public_key, b.project AS title, b.story AS description, s.name AS school_name, s.time_zone
+            SELECT f.class_id, f.public_key, b.project AS title, b.story AS description, s.name AS school_name, s.time_zone, s.contact, s.indexed
             FROM feed f JOIN school_class c ON c.id = f.class_id AND c.gone_at IS NULL JOIN school s ON s.id = c.school_id AND s.gone_at IS NULL
             JOIN brief b ON b.class_id = c.id
             """;

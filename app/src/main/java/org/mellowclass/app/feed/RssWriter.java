@@ -1,14 +1,5 @@
 package org.mellowclass.app.feed;
 
-import java.nio.ByteBuffer;
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.util.Comparator;
-import java.util.Date;
-import java.util.List;
-import java.util.UUID;
-
 import com.rometools.modules.itunes.EntryInformation;
 import com.rometools.modules.itunes.EntryInformationImpl;
 import com.rometools.modules.itunes.FeedInformation;
@@ -22,12 +13,22 @@ import com.rometools.rome.feed.rss.Guid;
 import com.rometools.rome.feed.rss.Item;
 import com.rometools.rome.io.FeedException;
 import com.rometools.rome.io.WireFeedOutput;
+import java.nio.ByteBuffer;
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.Comparator;
+import java.util.Date;
+import java.util.List;
+import java.util.UUID;
 import org.jdom2.Document;
 import org.jdom2.Element;
 import org.jdom2.Namespace;
 import org.jdom2.output.Format;
+import org.jdom2.output.LineSeparator;
 import org.jdom2.output.XMLOutputter;
 import org.mellowclass.app.feed.FeedMapper.Feed;
+import org.mellowclass.app.feed.PublicFeed.OnAir;
 import org.mellowclass.app.web.Fields;
 import org.mellowclass.core.sound.Frames;
 
@@ -48,12 +49,14 @@ final class RssWriter {
 
         String feed();
 
+        String cover();
+
         String episodePage(Publication publication);
 
         String sound(Publication publication);
     }
 
-    static String write(Feed feed, List<Publication> onAir, Addresses addresses) throws FeedException {
+    static String write(Feed feed, List<OnAir> onAir, Addresses addresses) throws FeedException {
         Channel channel = new Channel("rss_2.0");
         channel.setTitle(Fields.plain(feed.title()));
         channel.setLink(addresses.feedPage());
@@ -63,16 +66,21 @@ final class RssWriter {
         podcast.setAuthor(Fields.plain(feed.schoolName()));
         podcast.setExplicit(false);
         podcast.setType("episodic");
+        podcast.setImageUri(addresses.cover());
+        if (feed.contact() != null) {
+            podcast.setOwnerName(Fields.plain(feed.schoolName()));
+            podcast.setOwnerEmailAddress(feed.contact());
+        }
         podcast.setCategories(List.of(new Category("Education")));
         channel.setModules(List.of(podcast));
         channel.setForeignMarkup(List.of(new Element("link", ATOM).setAttribute("rel", "self").setAttribute("type", "application/rss+xml").setAttribute("href", addresses.feed()),
                 new Element("guid", PODCAST).setText(guid(addresses.feed())), new Element("locked", PODCAST).setText("yes")));
-        List<Publication> inOrder = onAir.stream().sorted(Comparator.comparing(Publication::onAirAt).thenComparing(Publication::id)).toList();
-        channel.setItems(onAir.stream().map(publication -> item(publication, inOrder.indexOf(publication) + 1, addresses)).toList());
+        List<Long> inOrder = onAir.stream().map(OnAir::publication).sorted(Comparator.comparing(Publication::onAirAt).thenComparing(Publication::id)).map(Publication::id).toList();
+        channel.setItems(onAir.stream().map(episode -> item(episode, inOrder.indexOf(episode.publication().id()) + 1, addresses)).toList());
         Document document = new WireFeedOutput().outputJDom(channel);
         document.getRootElement().addNamespaceDeclaration(PODCAST);
         tidy(document.getRootElement());
-        return new XMLOutputter(Format.getPrettyFormat()).outputString(document);
+        return new XMLOutputter(Format.getPrettyFormat().setLineSeparator(LineSeparator.UNIX)).outputString(document);
     }
 
     /** As directories read it today: {@code explicit} is true or false, and what says nothing is not there. */
@@ -106,13 +114,15 @@ final class RssWriter {
         }
     }
 
-    private static Item item(Publication publication, int number, Addresses addresses) {
+    private static Item item(OnAir episode, int number, Addresses addresses) {
+        Publication publication = episode.publication();
         Item item = new Item();
         item.setTitle(Fields.plain(publication.title()));
         item.setLink(addresses.episodePage(publication));
         Description description = new Description();
         description.setType("text/plain");
-        description.setValue(Fields.plain(publication.description()));
+        String credits = String.join("\n", episode.credits());
+        description.setValue(Fields.plain(publication.description() + (credits.isEmpty() ? "" : "\n\nMusic and effects:\n" + credits)));
         item.setDescription(description);
         item.setPubDate(Date.from(publication.onAirAt()));
         Guid guid = new Guid();
@@ -128,6 +138,7 @@ final class RssWriter {
         podcast.setDuration(new Duration(Frames.toMillis(publication.frames())));
         podcast.setExplicit(false);
         podcast.setEpisode(number);
+        podcast.setAuthor(Fields.plain(String.join(", ", episode.names())));
         item.setModules(List.of(podcast));
         return item;
     }

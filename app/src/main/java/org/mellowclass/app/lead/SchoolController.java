@@ -8,7 +8,6 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
-
 import org.mellowclass.app.MellowProperties;
 import org.mellowclass.app.disk.DiskRoom;
 import org.mellowclass.app.people.Access;
@@ -19,6 +18,8 @@ import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 
 /** What the school's lead looks after: copies, room on the disk, and what has happened. */
 @Controller
@@ -50,11 +51,19 @@ class SchoolController {
         access.requireLead(viewer);
         Optional<Instant> copied = lastCopy(properties.folder());
         model.addAttribute("zone", office.zone(viewer.schoolId()));
+        model.addAttribute("listeners", office.listeners(viewer.schoolId()));
         model.addAttribute("copiedAt", copied.orElse(null));
         model.addAttribute("copyIsOld", copied.isEmpty() || copied.get().plus(OLD).isBefore(clock.instant()));
         model.addAttribute("freeTenths", room.freeBytes() * 10 / GIGABYTE);
         model.addAttribute("events", log.newest(viewer.schoolId(), SHOWN));
         return "lead/school";
+    }
+
+    @PostMapping("/school/listeners")
+    String listeners(@AuthenticationPrincipal Person viewer, @RequestParam(defaultValue = "") String contact, @RequestParam(defaultValue = "false") boolean indexed) {
+        access.requireLead(viewer);
+        office.setListeners(viewer.schoolId(), contact, indexed);
+        return "redirect:/school";
     }
 
     /** When {@code bin/backup} was last done, which writes it in seconds since 1970. */

@@ -197,6 +197,12 @@ interface PeopleMapper {
     @Select("SELECT id FROM person WHERE school_id = #{schoolId} AND NOT nobody")
     List<Long> everybody(long schoolId);
 
+    @Select("SELECT coalesce(contact, '') AS contact, indexed FROM school WHERE id = #{schoolId}")
+    SchoolOffice.Listeners listeners(long schoolId);
+
+    @Update("UPDATE school SET contact = #{contact}, indexed = #{indexed} WHERE id = #{schoolId}")
+    void setListeners(long schoolId, String contact, boolean indexed);
+
     @Select("SELECT time_zone FROM school WHERE id = #{schoolId}")
     String zone(long schoolId);
 

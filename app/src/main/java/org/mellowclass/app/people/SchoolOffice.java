@@ -127,6 +127,25 @@ public class SchoolOffice {
         return people.everybody(schoolId);
     }
 
+    /**
+     * What a school tells listeners of itself.
+     *
+     * @param contact where they may write; empty for nowhere
+     * @param indexed whether search engines may list what is on air
+     */
+    public record Listeners(String contact, boolean indexed) {
+    }
+
+    @Transactional(readOnly = true)
+    public Listeners listeners(long schoolId) {
+        return people.listeners(schoolId);
+    }
+
+    /** For the school's lead, who has been let through. */
+    public void setListeners(long schoolId, String contact, boolean indexed) {
+        people.setListeners(schoolId, Fields.plain(contact).isEmpty() ? null : address(contact), indexed);
+    }
+
     /** The time zone of a school. */
     @Transactional(readOnly = true)
     public ZoneId zone(long schoolId) {

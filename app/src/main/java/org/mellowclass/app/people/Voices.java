@@ -60,9 +60,10 @@ public class Voices {
      * A voice that is heard in a take, with what was recorded for it.
      *
      * @param personId the student; null for a guest
+     * @param onAirName what listeners may read: never a surname
      * @param extent   where it may be heard; null as long as nobody has recorded that
      */
-    public record Heard(long takeId, Long personId, String name, Consent extent) {
+    public record Heard(long takeId, Long personId, String name, String onAirName, Consent extent) {
     }
 
     /** A take, as far as voices are concerned. */
@@ -117,7 +118,7 @@ public class Voices {
         Optional<TakeName> lockTake(long takeId, long episodeId);
 
         @Select("""
-                SELECT v.take_id, v.person_id, coalesce(p.name, g.name) AS name,
+                SELECT v.take_id, v.person_id, coalesce(p.name, g.name) AS name, coalesce(p.on_air_name, g.name) AS on_air_name,
                        IF(p.id IS NULL, g.extent, (SELECT extent FROM consent WHERE person_id = p.id ORDER BY id DESC LIMIT 1)) AS extent
                 FROM take_voice v JOIN take t ON t.id = v.take_id
                 LEFT JOIN person p ON p.id = v.person_id LEFT JOIN guest g ON g.id = v.guest_id

@@ -1,9 +1,9 @@
 package org.mellowclass.app.review;
 
+import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.List;
-
-import jakarta.servlet.http.HttpServletResponse;
+import java.util.Optional;
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.bench.BenchViews.TimelineView;
 import org.mellowclass.app.bench.BenchViews;
@@ -114,6 +114,10 @@ class ReviewController {
             model.addAttribute("kinds", MarginNote.Kind.values());
             model.addAttribute("report", handIns.report(handIn));
             model.addAttribute("brief", briefs.ofEpisode(handIn.episodeId()));
+            model.addAttribute("rubric", briefs.whole(episode.classId()).rubric());
+            Optional<HandIn> earlier = all.stream().filter(other -> other.number() == handIn.number() - 1).findFirst();
+            model.addAttribute("earlier", earlier.orElse(null));
+            model.addAttribute("earlierNotes", earlier.map(notes::of).orElse(List.of()));
             model.addAttribute("workingLevel", WorkingLevel.STANDARD);
             model.addAttribute("viewerId", viewer.id());
             model.addAttribute("laws", laws.json());

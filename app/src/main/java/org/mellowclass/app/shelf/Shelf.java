@@ -7,8 +7,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.OptionalInt;
 import java.util.OptionalLong;
+import java.util.Set;
 import java.util.stream.Collectors;
-
 import org.mellowclass.app.disk.DiskRoom;
 import org.mellowclass.app.incoming.IncomingFiles;
 import org.mellowclass.app.jobs.Jobs;
@@ -107,6 +107,16 @@ public class Shelf {
         ShelfSound sound = taught(viewer, soundId);
         sounds.takeAway(soundId, clock.instant());
         return sound.classId();
+    }
+
+    /** A shelf sound that is heard, and the line that says whose it is; it may have been taken off the shelf since. */
+    public record Credit(String name, String credit) {
+    }
+
+    /** The credits of the shelf sounds among takes of an episode, for whoever has been let through. */
+    @Transactional(readOnly = true)
+    public List<Credit> credits(long episodeId, Set<Long> takeIds) {
+        return takeIds.isEmpty() ? List.of() : sounds.credits(episodeId, takeIds);
     }
 
     /** Saves a stretch of a sound under a name; returns its class. Times that make no sense are empty. */

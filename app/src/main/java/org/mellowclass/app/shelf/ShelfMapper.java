@@ -1,10 +1,10 @@
 package org.mellowclass.app.shelf;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-
 import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
@@ -88,6 +88,13 @@ interface ShelfMapper extends NamedSounds {
 
     @Select(SOUND + "WHERE id = #{id}")
     Optional<ShelfSound> find(long id);
+
+    @Select("""
+            <script>SELECT DISTINCT s.name, s.credit FROM take t JOIN shelf_sound s ON s.id = t.shelf_sound_id
+            WHERE t.episode_id = #{episodeId} AND t.id IN <foreach item="id" collection="takeIds" open="(" separator="," close=")">#{id}</foreach>
+            ORDER BY s.name, s.credit</script>
+            """)
+    List<Shelf.Credit> credits(long episodeId, Collection<Long> takeIds);
 
     @Update("UPDATE shelf_sound SET gone_at = #{at} WHERE id = #{id}")
     void takeAway(long id, Instant at);

@@ -114,7 +114,7 @@ class BringingInTest {
     @Test
     void an_mp3_is_brought_in_by_its_content_whatever_it_is_called() throws Exception {
         Path mp3 = folder.resolve("a.mp3");
-        encoder.mp3(Signal.sine(2, 440, -12, 3).stream(), new Tags("x", "y", "z", LocalDate.EPOCH), mp3);
+        encoder.mp3(Signal.sine(2, 440, -12, 3).stream(), new Tags("x", "y", "z", LocalDate.EPOCH, ""), mp3);
         long id = upload("Grandad’s letters.wav", Files.readAllBytes(mp3));
         Schools.await(() -> takes.ready(school.episodeId()).containsKey(id));
         Take take = takes.ready(school.episodeId()).get(id);

@@ -83,6 +83,7 @@ class AccessMatrixTest {
             Map.entry("POST /sign-in/new-password/{resetKey}", Open.TO_ALL),
             // the class's teacher is the first of the school, and leads it
             Map.entry("GET /school", Open.TO_TEACHER),
+            Map.entry("POST /school/listeners", Open.TO_TEACHER),
             Map.entry("GET /school/let-go", Open.TO_TEACHER),
             Map.entry("POST /school/let-go", Open.TO_TEACHER),
             Map.entry("POST /school/take-back", Open.TO_TEACHER),
@@ -201,6 +202,7 @@ class AccessMatrixTest {
             Map.entry("POST /episodes/{episodeId}/air/off", Open.TO_TEACHER),
             Map.entry("GET /f/{feedKey}", Open.TO_ALL),
             Map.entry("GET /f/{feedKey}/feed.xml", Open.TO_ALL),
+            Map.entry("GET /f/{feedKey}/cover.png", Open.TO_ALL),
             Map.entry("GET /f/{feedKey}/{episodeKey}", Open.TO_ALL),
             Map.entry("GET /f/{feedKey}/{episodeKey}/{slug}.mp3", Open.TO_ALL)));
 

@@ -8,7 +8,7 @@ import java.util.Set;
 public final class AirGate {
 
     /** One thing that is still missing. */
-    public enum Missing { CLEARANCE, TITLE, DESCRIPTION, VOICES, CONSENT }
+    public enum Missing { CLEARANCE, TITLE, DESCRIPTION, VOICES, CONSENT, CREDITS }
 
     /** How far a voice may be heard, as far as anybody has recorded it. */
     public enum Reach { UNKNOWN, NONE, SCHOOL, PUBLIC }
@@ -23,8 +23,9 @@ public final class AirGate {
      * @param cleared          a teacher cleared exactly this hand-in, and it is the newest
      * @param unnamed          how many takes are heard of which nobody has said whose voices are in them
      * @param voices           every voice that is heard
+     * @param credits          the credit line of every shelf sound that is heard
      */
-    public record Facts(boolean cleared, String title, String description, int unnamed, List<Voice> voices) {
+    public record Facts(boolean cleared, String title, String description, int unnamed, List<Voice> voices, List<String> credits) {
     }
 
     private AirGate() {
@@ -47,6 +48,9 @@ public final class AirGate {
         }
         if (facts.voices().stream().anyMatch(voice -> voice.reach() != Reach.PUBLIC)) {
             missing.add(Missing.CONSENT);
+        }
+        if (facts.credits().stream().anyMatch(String::isBlank)) {
+            missing.add(Missing.CREDITS);
         }
         return missing;
     }
