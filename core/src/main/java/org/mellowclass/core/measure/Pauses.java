@@ -12,9 +12,12 @@ import org.mellowclass.core.sound.Span;
 /**
  * The pauses between words and the room that is heard in them, found from levels by {@link SpeechLevels}.
  *
- * <p>A frame of 10 ms belongs to a pause while it is close to the room's level; once it stands well above, somebody speaks
- * (hysteresis). The room's level is first taken as the 10th percentile of all stretches of 400 ms, then from inside the
- * pauses found with it, until it holds still. Where the room is very quiet, what lies 25 LU under the voice is a pause too.
+ * <p>Whether a frame of 10 ms is the voice or the room is told by how the room itself is spread: in decibels, the levels of a
+ * steady hiss lie within one, those of other people's talk within eight. The room's mean and deviation are taken from what lies
+ * under a limit for 300 ms or more, the limit from these, until it holds still; then, as in a detector with hysteresis, a voice
+ * must stand well above it on its way. With both spreads normal in decibels this is a test of likelihoods with an adaptive floor
+ * (as Sohn, Kim and Sung 1999 have it for each line of a spectrum), of which the tests say how many edges it places in hiss, hum
+ * and the talk of others.
  */
 public final class Pauses {
 
@@ -29,17 +32,26 @@ public final class Pauses {
     private static final int ENOUGH_NATURAL = 8;
     private static final long USUAL_NATURAL_FRAMES = Frames.ofMillis(600);
 
-    private static final double SPEAKS_OVER_ROOM_DB = 6;
-    private static final double PAUSE_OVER_ROOM_DB = 2.5;
-    private static final double FAINT_OVER_ROOM_DB = 0.8;
-    private static final int FAINT_MEAN = 3;
-    private static final int MOST_FAINT = 12;
+    /** The level of a frame is the mean of these five: speech lasts, what rises for one frame alone is the room. */
+    private static final int REACH = 2;
+    /** Beside a pause's edges stands the voice's own fading. */
+    private static final int EDGE = 5;
+    /** A frame is the room's up to so many standard deviations over the room's mean level, or up to its 97th percentile. */
+    private static final double DEVIATIONS = 1.5;
+    private static final int HIGH_PERCENTILE = 97;
+    private static final double LEAST_DEVIATION_DB = 1;
+    private static final double MOST_HYSTERESIS_DB = 3;
+    /** Where the search starts: so far from the room's level to the voice's. */
+    private static final double FIRST_PART = 0.4;
     private static final double UNDER_VOICE_LU = 25;
+    /** What lies deeper tells nothing more of the room: digital silence beside a hiss would. */
+    private static final double DEEPEST_UNDER_VOICE_LU = UNDER_VOICE_LU + 6;
     /** What is closer to the voice is no room: a continuous sound has no pauses. */
     private static final double ROOM_UNDER_VOICE_LU = 6;
+    private static final double LIMIT_UNDER_VOICE_LU = 7.5;
     private static final int STRETCH = 40;
     private static final int LOW_PERCENTILE = 10;
-    private static final int ROUNDS = 4;
+    private static final int ROUNDS = 6;
     /** A sound this short is a click or a lip, no speech. */
     private static final int SHORTEST_SPEECH = 3;
 
@@ -100,73 +112,117 @@ public final class Pauses {
     static Pauses find(SpeechLevels levels, OptionalDouble voice) {
         double[] weighted = levels.weighted();
         long[] all = {0, weighted.length};
-        double room = percentile(weighted, List.of(all));
-        List<long[]> pauses = List.of();
-        for (int round = 0; round < ROUNDS; round++) {
-            pauses = pausesAt(weighted, room, voice);
-            double inside = percentile(weighted, pauses);
-            if (Double.isNaN(inside) || inside == room) {
-                break;
-            }
-            room = inside;
-        }
-        if (voice.isPresent() && room > Decibels.toPower(voice.getAsDouble() - LoudnessMeter.OFFSET_LUFS - ROOM_UNDER_VOICE_LU)) {
+        List<long[]> pauses = voice.isPresent() ? between(weighted, voice.getAsDouble() - LoudnessMeter.OFFSET_LUFS)
+                : weighted.length * (long) SpeechLevels.FRAME >= SHORTEST_FRAMES ? List.of(all) : List.of();
+        if (voice.isPresent() && !pauses.isEmpty()
+                && percentile(weighted, pauses) > Decibels.toPower(voice.getAsDouble() - LoudnessMeter.OFFSET_LUFS - ROOM_UNDER_VOICE_LU)) {
             pauses = List.of();
         }
-        List<Span> spans = pauses.stream().map(pause -> withoutTails(weighted, pause, underVoice(voice)))
-                .map(pause -> new Span(pause[0] * SpeechLevels.FRAME, Math.min(levels.frames(), pause[1] * SpeechLevels.FRAME)))
+        List<Span> spans = pauses.stream().map(pause -> new Span(pause[0] * SpeechLevels.FRAME, Math.min(levels.frames(), pause[1] * SpeechLevels.FRAME)))
                 .filter(span -> span.frames() >= SHORTEST_FRAMES).toList();
         List<long[]> where = pauses.isEmpty() ? List.of(all) : pauses;
         return new Pauses(spans, level(percentile(levels::plain, weighted.length, where), 0),
                 level(percentile(weighted, where), LoudnessMeter.OFFSET_LUFS));
     }
 
-    private static List<long[]> pausesAt(double[] powers, double room, OptionalDouble voice) {
-        double underVoice = underVoice(voice);
-        double speaks = Math.max(room * Decibels.toPower(SPEAKS_OVER_ROOM_DB), underVoice);
-        double quiet = Math.max(room * Decibels.toPower(PAUSE_OVER_ROOM_DB), underVoice);
+    /** @param voiceDb the voice's mean power in decibels */
+    private static List<long[]> between(double[] powers, double voiceDb) {
+        double[] raw = new double[powers.length];
+        double[] level = new double[powers.length];
+        double deepest = voiceDb - DEEPEST_UNDER_VOICE_LU;
+        for (int i = 0; i < powers.length; i++) {
+            raw[i] = Math.max(deepest, decibels(powers[i]));
+            int from = Math.max(0, i - REACH);
+            level[i] = Math.max(deepest, decibels(mean(powers, from, Math.min(powers.length, i + REACH + 1))));
+        }
+        double least = voiceDb - UNDER_VOICE_LU;
+        double most = voiceDb - LIMIT_UNDER_VOICE_LU;
+        double room = Math.max(deepest, decibels(percentile(powers, List.of(new long[] {0, powers.length}))));
+        double limit = Math.max(least, Math.min(most, room + FIRST_PART * (voiceDb - room)));
+        double hysteresis = LEAST_DEVIATION_DB;
+        for (int round = 0; round < ROUNDS; round++) {
+            double[] inside = inside(level, limit);
+            if (inside.length == 0) {
+                return List.of();
+            }
+            double mean = decibels(Arrays.stream(inside).map(Decibels::toPower).average().orElseThrow());
+            double middle = Arrays.stream(inside).average().orElseThrow();
+            double deviation = Math.max(LEAST_DEVIATION_DB, Math.sqrt(Arrays.stream(inside).map(db -> (db - middle) * (db - middle)).average().orElseThrow()));
+            double high = inside[(inside.length - 1) * HIGH_PERCENTILE / 100];
+            double before = limit;
+            limit = Math.max(least, Math.min(most, Math.max(mean + DEVIATIONS * deviation, high)));
+            hysteresis = Math.min(MOST_HYSTERESIS_DB, deviation);
+            if (Math.abs(limit - before) < 0.05) {
+                break;
+            }
+        }
+        return pauses(raw, level, limit, limit + hysteresis);
+    }
+
+    /** The levels inside the stretches that stay under a limit for as long as a pause, without their edges; sorted. */
+    private static double[] inside(double[] level, double limit) {
+        double[] inside = new double[level.length];
+        int count = 0;
+        int start = 0;
+        for (int i = 0; i <= level.length; i++) {
+            if (i == level.length || level[i] >= limit) {
+                if (isPause(start, i)) {
+                    int length = i - start - 2 * EDGE;
+                    System.arraycopy(level, start + EDGE, inside, count, length);
+                    count += length;
+                }
+                start = i + 1;
+            }
+        }
+        double[] sorted = Arrays.copyOf(inside, count);
+        Arrays.sort(sorted);
+        return sorted;
+    }
+
+    /** Somebody speaks from where the level has left the room to where it comes back, if it has stood well above on its way. */
+    private static List<long[]> pauses(double[] raw, double[] level, double quiet, double speaks) {
         List<long[]> pauses = new ArrayList<>();
         int start = 0;
-        int at = 0;
-        while (at < powers.length) {
-            int loud = at;
-            while (loud < powers.length && !speech(powers, loud, speaks, quiet)) {
-                loud++;
+        for (int at = 0; at < level.length; ) {
+            if (level[at] <= speaks) {
+                at++;
+                continue;
             }
-            // back to where it left the room, and on to where it comes back
-            int left = loud;
-            while (left > start && loud < powers.length && powers[left - 1] > quiet) {
-                left--;
+            int from = at;
+            while (from > start && level[from - 1] > quiet) {
+                from--;
             }
-            add(pauses, start, left);
-            int back = loud;
-            while (back < powers.length && powers[back] > quiet) {
-                back++;
+            int to = at;
+            while (to < level.length && level[to] > quiet) {
+                to++;
             }
-            start = back;
-            at = back;
+            at = to;
+            // the mean reaches over the edge
+            while (from < to && raw[from] <= quiet) {
+                from++;
+            }
+            while (to > from && raw[to - 1] <= quiet) {
+                to--;
+            }
+            if (to - from >= SHORTEST_SPEECH) {
+                if (isPause(start, from)) {
+                    pauses.add(new long[] {start, from});
+                }
+                start = to;
+            }
         }
-        if (start < powers.length) {
-            add(pauses, start, powers.length);
+        if (isPause(start, level.length)) {
+            pauses.add(new long[] {start, level.length});
         }
         return pauses;
     }
 
-    /**
-     * A pause without the last of the voice before it and the first of the voice behind it, which are so faint that only
-     * their mean over some frames stands out of this pause's own room.
-     */
-    private static long[] withoutTails(double[] powers, long[] pause, double underVoice) {
-        int start = (int) pause[0];
-        int end = (int) pause[1];
-        double faint = Math.max(underVoice, mean(powers, start, end) * Decibels.toPower(FAINT_OVER_ROOM_DB));
-        for (int i = 0; i < MOST_FAINT && mean(powers, start, start + FAINT_MEAN) > faint; i++) {
-            start++;
-        }
-        for (int i = 0; i < MOST_FAINT && mean(powers, end - FAINT_MEAN, end) > faint; i++) {
-            end--;
-        }
-        return new long[] {start, end};
+    private static boolean isPause(int from, int to) {
+        return (long) (to - from) * SpeechLevels.FRAME >= SHORTEST_FRAMES;
+    }
+
+    private static double decibels(double power) {
+        return power > 0 ? Decibels.ofPower(power) : Double.NEGATIVE_INFINITY;
     }
 
     private static double mean(double[] powers, int from, int to) {
@@ -175,32 +231,6 @@ public final class Pauses {
             sum += powers[i];
         }
         return sum / (to - from);
-    }
-
-    /** The power that is 25 LU under the voice; 0 where there is none. */
-    private static double underVoice(OptionalDouble voice) {
-        return voice.isPresent() ? Decibels.toPower(voice.getAsDouble() - LoudnessMeter.OFFSET_LUFS - UNDER_VOICE_LU) : 0;
-    }
-
-    /** Whether somebody speaks from a frame on: it is loud, and what rises there lasts. */
-    private static boolean speech(double[] powers, int at, double speaks, double quiet) {
-        if (powers[at] <= speaks) {
-            return false;
-        }
-        int lasts = 1;
-        for (int back = at - 1; back >= 0 && powers[back] > quiet; back--) {
-            lasts++;
-        }
-        for (int on = at + 1; on < powers.length && powers[on] > quiet && lasts < SHORTEST_SPEECH; on++) {
-            lasts++;
-        }
-        return lasts >= SHORTEST_SPEECH;
-    }
-
-    private static void add(List<long[]> pauses, int start, int end) {
-        if ((long) (end - start) * SpeechLevels.FRAME >= SHORTEST_FRAMES) {
-            pauses.add(new long[] {start, end});
-        }
     }
 
     /** The 10th percentile of the mean powers of stretches of 400 ms inside spans; shorter spans count as one stretch. */
