@@ -13,7 +13,7 @@ import org.mellowclass.core.sound.SampleSink;
  * Must see the sound before any resampling, which rounds flat tops off. Frames are at the sound's own rate.
  *
  * <p>A slow wave that was rounded to whole steps has short flat tops too, but it comes to them and leaves them in steps as
- * small as the rounding. So flat tops count only if at least one of them has a steep edge.
+ * small as the rounding. So flat tops count only if at least one of them has an edge of more than two.
  */
 public final class ClippingFinder implements SampleSink {
 
@@ -33,6 +33,9 @@ public final class ClippingFinder implements SampleSink {
     private static final float LOWEST_TOP = 0.05f;
     /** An edge is steep if its sample lies so much, as a part of the top, under it; well over the steps of 16 bits. */
     private static final float STEEP = 0.005f;
+    /** And steeper than the steps it was rounded to: a tone of 8 bits comes to its top in one or two. */
+    private static final float STEPS = 2.5f;
+    private static final float FINE = 0.0005f;
 
     private final int spotGap;
     private final RunsOfChannel[] channels;
@@ -147,7 +150,9 @@ public final class ClippingFinder implements SampleSink {
         private float before = Float.NaN;
         private float last = Float.NaN;
         private int run;
-        private boolean steep;
+        private float steepest;
+        /** The finest step of its samples so far, until it is known to be finer than any that matters. */
+        private float step = Float.MAX_VALUE;
 
         FlatTops(int direction, Runs runs) {
             this.direction = direction;
@@ -157,10 +162,13 @@ public final class ClippingFinder implements SampleSink {
         void accept(float[] samples, int count, long position) {
             for (int i = 0; i < count; i++) {
                 float sample = direction * samples[i];
+                if (step > FINE && sample != last && !Float.isNaN(last)) {
+                    step = Math.min(step, Math.abs(sample - last));
+                }
                 if (sample > top) {
                     top = sample;
                     runs.clear();
-                    steep = false;
+                    steepest = 0;
                     before = last;
                     run = 1;
                 } else if (sample == top && top > 0) {
@@ -176,16 +184,20 @@ public final class ClippingFinder implements SampleSink {
         private void end(long endFrame, float after) {
             if (run >= SHORTEST_RUN) {
                 add(runs, endFrame - run, run);
-                // before the first sample and behind the last nothing is known, and NaN compares as not steep
-                steep |= top - before > STEEP * top || top - after > STEEP * top;
+                steepest = Math.max(steepest, Math.max(fall(before), fall(after)));
             }
             run = 0;
+        }
+
+        /** How far the top falls to a sample beside it; before the first and behind the last nothing is known. */
+        private float fall(float beside) {
+            return Float.isNaN(beside) ? 0 : top - beside;
         }
 
         void tell(Listener listener, long position) {
             if (top < FULL_SCALE && top >= LOWEST_TOP) {
                 boolean runsOut = run >= SHORTEST_RUN;
-                if (steep || runsOut && top - before > STEEP * top) {
+                if (Math.max(steepest, runsOut ? fall(before) : 0) > Math.max(STEEP * top, STEPS * step)) {
                     runs.tell(listener);
                     if (runsOut) {
                         listener.stretch(position - run, position, 1);

@@ -26,10 +26,12 @@ public final class LineUp {
 
     private static final int STEP = Frames.RATE / 100;
     private static final int CANDIDATES = 4;
-    private static final int WINDOW = 1 << 18;
+    /** Long windows stand out of more that is not common; in short ones clocks that run apart smear less. */
+    private static final int[] WINDOWS = {1 << 18, 1 << 16};
     private static final int MOST_WINDOWS = 14;
     private static final int SEARCH = (int) Frames.ofMillis(60);
-    private static final double MOST_DRIFT = 150e-6;
+    /** No two clocks that work are further apart. */
+    private static final double MOST_DRIFT = 300e-6;
     private static final double LOWEST_HZ = 120;
     private static final double HIGHEST_HZ = 7000;
     /** A peak stands out if it is so many times the root mean square of everything around it. */
@@ -65,9 +67,11 @@ public final class LineUp {
         }
         Result best = new Result(0, OptionalDouble.empty(), 0, Reason.NOTHING_COMMON);
         for (int lag : candidates(onsets(a), onsets(b))) {
-            Result result = refined(a, b, (long) lag * STEP);
-            if (result.confidence > best.confidence) {
-                best = result;
+            for (int window : WINDOWS) {
+                Result result = refined(a, b, (long) lag * STEP, window);
+                if (result.confidence > best.confidence) {
+                    best = result;
+                }
             }
         }
         return best.confidence >= ENOUGH_CONFIDENCE ? best
@@ -136,32 +140,32 @@ public final class LineUp {
         return lags;
     }
 
-    private static Result refined(RandomAccessSound a, RandomAccessSound b, long lag) throws IOException {
+    private static Result refined(RandomAccessSound a, RandomAccessSound b, long lag, int window) throws IOException {
         long start = Math.max(0, -lag);
         long end = Math.min(b.frames(), a.frames() - lag);
         if (end - start < SHORTEST_OVERLAP) {
             return new Result(0, OptionalDouble.empty(), 0, Reason.TOO_SHORT);
         }
-        int windows = (int) Math.max(3, Math.min(MOST_WINDOWS, (end - start) / WINDOW));
+        int windows = (int) Math.max(3, Math.min(MOST_WINDOWS, (end - start) / window));
         List<double[]> points = new ArrayList<>();
         for (int w = 0; w < windows; w++) {
-            long at = start + (end - start - Math.min(WINDOW, end - start)) * w / Math.max(1, windows - 1);
+            long at = start + (end - start - Math.min(window, end - start)) * w / Math.max(1, windows - 1);
             // where the clocks run apart, windows far from the middle lie further from the common lag
             int search = SEARCH + (int) (MOST_DRIFT * Math.abs(at - (start + end) / 2));
-            double found = windowLag(a, b, at, lag, search);
+            double found = windowLag(a, b, at, lag, search, window);
             if (!Double.isNaN(found)) {
-                points.add(new double[] {at + Math.min(WINDOW, end - start) / 2.0, found});
+                points.add(new double[] {at + Math.min(window, end - start) / 2.0, found});
             }
         }
         return fitted(points, windows, end - start);
     }
 
     /** The lag of B's window in A; NaN if none stands out. */
-    private static double windowLag(RandomAccessSound a, RandomAccessSound b, long at, long lag, int search) throws IOException {
-        int size = 2 * WINDOW;
+    private static double windowLag(RandomAccessSound a, RandomAccessSound b, long at, long lag, int search, int window) throws IOException {
+        int size = Math.max(2 * window, Integer.highestOneBit(window + 2 * search) << 1);
         FloatFFT_1D fft = Fourier.ofFloats(size);
-        float[] ofA = spectrum(a, at + lag - search, WINDOW + 2 * search, size, fft);
-        float[] ofB = spectrum(b, at, WINDOW, size, fft);
+        float[] ofA = spectrum(a, at + lag - search, window + 2 * search, size, fft);
+        float[] ofB = spectrum(b, at, window, size, fft);
         int low = (int) (LOWEST_HZ * size / Frames.RATE);
         int high = (int) (HIGHEST_HZ * size / Frames.RATE);
         float[] cross = new float[size];
@@ -177,10 +181,11 @@ public final class LineUp {
         double squares = 0;
         for (int i = 0; i <= 2 * search; i++) {
             squares += (double) cross[i] * cross[i];
-            best = cross[i] > cross[best] ? i : best;
+            // of a microphone whose polarity is the other way round, the peak points down
+            best = Math.abs(cross[i]) > Math.abs(cross[best]) ? i : best;
         }
         double rms = Math.sqrt(squares / (2 * search + 1));
-        return cross[best] > STANDS_OUT * rms ? lag - search + best : Double.NaN;
+        return Math.abs(cross[best]) > STANDS_OUT * rms ? lag - search + best : Double.NaN;
     }
 
     private static float[] spectrum(RandomAccessSound sound, long from, int frames, int size, FloatFFT_1D fft) throws IOException {
@@ -221,6 +226,9 @@ public final class LineUp {
         double tt = best.stream().mapToDouble(point -> (point[0] - meanT) * (point[0] - meanT)).sum();
         double tl = best.stream().mapToDouble(point -> (point[0] - meanT) * (point[1] - meanLag)).sum();
         double slope = tt == 0 ? 0 : tl / tt;
+        if (Math.abs(slope) > MOST_DRIFT) {
+            return new Result(0, OptionalDouble.empty(), 0, Reason.NOTHING_COMMON);
+        }
         return new Result((meanLag - slope * meanT) / Frames.RATE, OptionalDouble.of(slope * 1e6), confidence, null);
     }
 }

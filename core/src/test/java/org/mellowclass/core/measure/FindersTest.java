@@ -9,8 +9,10 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
-
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.mellowclass.core.sound.Decibels;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleSink;
 import org.mellowclass.core.sound.Span;
@@ -110,6 +112,22 @@ class FindersTest {
         assertThat(spots.stream().mapToLong(ClippedSpot::runs).sum()).isEqualTo(7200L * 5);
         assertThat(spots.get(0).startFrame()).isEqualTo(first);
         assertThat(spots.get(spots.size() - 1).endFrame()).isEqualTo(7199L * 8000 + last);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"200,-0.1", "200,-6", "200,-20", "667,-0.1", "431,-0.1", "997,-3"})
+    void a_tone_in_steps_of_8_bits_is_not_clipped_and_one_that_was_clipped_before_still_is(double hertz, double peakDbfs) throws IOException {
+        float[] tone = Signal.sine(1, hertz, peakDbfs, 1).samples()[0].clone();
+        float[] clipped = tone.clone();
+        float ceiling = (float) Decibels.toAmplitude(peakDbfs) * 0.6f;
+        for (int i = 0; i < tone.length; i++) {
+            tone[i] = Math.round(tone[i] * 127) / 128f;
+            clipped[i] = Math.round(Math.max(-ceiling, Math.min(ceiling, clipped[i])) * 127) / 128f;
+        }
+        assertThat(Measurement.of(Signal.of(48_000, tone).stream(), ClippingFinder.Search.FULL_SCALE_AND_FLAT_TOPS).clippedRuns()).isEmpty();
+        if (hertz > 400) {
+            assertThat(Measurement.of(Signal.of(48_000, clipped).stream(), ClippingFinder.Search.FULL_SCALE_AND_FLAT_TOPS).clippedRuns()).hasSizeGreaterThan((int) hertz);
+        }
     }
 
     @Test

@@ -5,10 +5,10 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.io.IOException;
 import java.util.Random;
-
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.mellowclass.core.measure.LineUp.Result;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.RandomAccessSound;
@@ -79,7 +79,7 @@ class LineUpTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"3.7,0.3", "0,1", "-2.25,1", "11.0304,-0.5"})
+    @CsvSource({"3.7,0.3", "0,1", "-2.25,1", "11.0304,-0.5", "-6.5,-1"})
     void the_offset_is_found_to_a_millisecond_in_either_direction(double offset, double gain) throws IOException {
         float[] talk = talk(40, 1);
         Result result = LineUp.of(sound(heard(talk, Math.max(0, -offset), 25, 0, 1, 2)), sound(heard(talk, Math.max(0, offset), 25, 0, gain, 3)));
@@ -90,12 +90,20 @@ class LineUpTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"0", "40", "-100"})
-    void drift_is_found_within_a_millisecond_over_the_overlap(double drift) throws IOException {
+    @CsvSource({"0,1", "40,1", "-100,1", "200,1", "-200,-1", "290,1"})
+    void drift_is_found_within_a_millisecond_over_the_overlap(double drift, double gain) throws IOException {
         float[] talk = talk(130, 4);
-        Result result = LineUp.of(sound(heard(talk, 0, 120, 0, 1, 5)), sound(heard(talk, 5.5, 120, drift, 1, 6)));
+        Result result = LineUp.of(sound(heard(talk, 0, 120, 0, 1, 5)), sound(heard(talk, 5.5, 120, drift, gain, 6)));
+        assertThat(result.confidence()).isGreaterThan(0.6);
         assertThat(result.offsetSeconds()).isCloseTo(5.5, within(0.001));
         assertThat(result.driftPpm().getAsDouble()).isCloseTo(drift, within(1e6 * 0.001 / 114));
+    }
+
+    @ParameterizedTest
+    @ValueSource(doubles = {330, -400, 1000})
+    void clocks_that_are_further_apart_than_any_that_work_are_refused(double drift) throws IOException {
+        float[] talk = talk(130, 4);
+        assertThat(LineUp.of(sound(heard(talk, 0, 120, 0, 1, 5)), sound(heard(talk, 5.5, 120, drift, 1, 6))).matched()).isFalse();
     }
 
     @Test
