@@ -1,5 +1,7 @@
 package org.mellowclass.app.review;
 
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.github.kagkarlsson.scheduler.task.Task;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -7,9 +9,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-
-import com.fasterxml.jackson.databind.ObjectMapper;
-import com.github.kagkarlsson.scheduler.task.Task;
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.jobs.Jobs;
@@ -19,8 +18,8 @@ import org.mellowclass.app.people.Access;
 import org.mellowclass.app.sounds.TakeFindings;
 import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.sounds.Treating;
-import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.app.store.Scratch;
+import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.core.measure.DeadAirFinder;
@@ -29,6 +28,7 @@ import org.mellowclass.core.measure.Skyline;
 import org.mellowclass.core.measure.TruePeakMeter;
 import org.mellowclass.core.render.Mastering;
 import org.mellowclass.core.render.Mixer;
+import org.mellowclass.core.sound.Alongside;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.sound.Tap;
 import org.mellowclass.core.soundcheck.ClippedPlaces;
@@ -123,7 +123,9 @@ class HandInMaking {
             LoudnessMeter loudness = new LoudnessMeter(2);
             TruePeakMeter peak = new TruePeakMeter(2);
             Skyline skyline = new Skyline(2);
-            encoder.flac(new Tap(mastering.apply(passes.open()), loudness, peak, skyline), flac);
+            try (Alongside meters = new Alongside(loudness, peak, skyline)) {
+                encoder.flac(new Tap(mastering.apply(passes.open()), meters), flac);
+            }
             skyline.finish();
             SkylineFile.write(skyline, skylineFile);
 

@@ -9,7 +9,6 @@ import org.mellowclass.core.dsp.Resampler;
 import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.measure.ClippingFinder.Search;
 import org.mellowclass.core.measure.ClippingFinder;
-import org.mellowclass.core.measure.LoudnessMeter;
 import org.mellowclass.core.measure.SampleStatistics;
 import org.mellowclass.core.measure.Skyline;
 import org.mellowclass.core.measure.SpeechLevels;
@@ -89,12 +88,11 @@ public class SoundPreparation {
             int rate = asItCame.sampleRate();
             ClippingFinder clipping = ClippingFinder.ofSpots(asItCame.channels(), rate, search);
             SampleSink.drain(asItCame, clipping);
-            LoudnessMeter loudness = new LoudnessMeter(atHouseRate.channels());
             StereoFinder stereo = new StereoFinder(atHouseRate.channels());
             SpeechLevels levels = new SpeechLevels(atHouseRate.channels());
-            SampleSink.drain(atHouseRate, loudness, levels, stereo);
+            SampleSink.drain(atHouseRate, levels, stereo);
             return new TakeFindings(clipping.spots().stream().map(spot -> atHouseRate(spot, rate)).toList(), stereo.noticed(),
-                    levels.room(loudness.integrated()).map(Span::startFrame).orElse(null));
+                    levels.room().map(Span::startFrame).orElse(null));
         }
     }
 

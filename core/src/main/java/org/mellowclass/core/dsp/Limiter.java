@@ -45,6 +45,8 @@ public final class Limiter implements SampleSource {
     private final BoxSum second = new BoxSum(BOX, ONE * BOX);
     /** For how many frames no gain below one has been asked for. */
     private long calmFrames = MEMORY_FRAMES;
+    /** Whether nothing in this block asks for a gain below one. */
+    private boolean calm;
     private int slot;
     private long taken;
     private long given;
@@ -87,6 +89,10 @@ public final class Limiter implements SampleSource {
             if (inputAt == inputEnd) {
                 fill();
             }
+            if (calm && calmFrames > MEMORY_FRAMES && taken > DELAY) {
+                made += passThrough(into, offset + made, Math.min(frames - made, inputEnd - inputAt));
+                continue;
+            }
             for (int c = 0; c < input.length; c++) {
                 delayed[c][slot] = input[c][inputAt];
             }
@@ -111,6 +117,28 @@ public final class Limiter implements SampleSource {
     @Override
     public void close() throws IOException {
         source.close();
+    }
+
+    /** A stretch in which nothing is limited, nor near it: the input, as late as always. */
+    private int passThrough(float[][] into, int offset, int wanted) {
+        int count = (int) Math.min(wanted, inputFrames - given);
+        int at = slot;
+        for (int c = 0; c < input.length; c++) {
+            float[] from = input[c];
+            float[] ring = delayed[c];
+            float[] to = into[c];
+            at = slot;
+            for (int i = 0; i < count; i++) {
+                ring[at] = from[inputAt + i];
+                at = at == DELAY ? 0 : at + 1;
+                to[offset + i] = ring[at];
+            }
+        }
+        slot = at;
+        inputAt += count;
+        taken += count;
+        given += count;
+        return count;
     }
 
     /** The smoothed gain once one more needed gain is known. In a calm stretch it is exactly one, and nothing is summed. */
@@ -142,6 +170,7 @@ public final class Limiter implements SampleSource {
         inputAt = BEHIND;
         inputEnd = BEHIND + read;
         Arrays.fill(needed, BEHIND, inputEnd, ONE);
+        calm = true;
         for (float[] channel : input) {
             for (int i = BEHIND; i < inputEnd; i++) {
                 channel[i] *= inputGain;
@@ -166,6 +195,7 @@ public final class Limiter implements SampleSource {
             double own = Math.max(Math.abs(samples[i - 5]), Math.abs(samples[i - 6]));
             double peak = Math.max(own, TruePeakInterpolator.peakAt(samples, i));
             if (peak > ceiling) {
+                calm = false;
                 needed[i] = Math.min(needed[i], (long) (ONE * (ceiling / peak)));
             }
         }

@@ -58,14 +58,20 @@ public final class LoudnessMeter implements SampleSink {
         int done = 0;
         while (done < frames) {
             int count = Math.min(frames - done, HOP_FRAMES - inHop);
-            hopSum += weights.length == 2
+            double squares = weights.length == 2
                     ? KWeighting.squares(weighting[0], block[0], weighting[1], block[1], done, count)
                     : weightedSquares(block, done, count);
+            add(squares, count);
             done += count;
-            inHop += count;
-            if (inHop == HOP_FRAMES) {
-                endHop();
-            }
+        }
+    }
+
+    /** Takes squares that somebody else has weighted; no part reaches over the end of a hop. */
+    void add(double weightedSquares, int count) {
+        hopSum += weightedSquares;
+        inHop += count;
+        if (inHop == HOP_FRAMES) {
+            endHop();
         }
     }
 

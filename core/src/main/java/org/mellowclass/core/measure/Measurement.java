@@ -26,13 +26,12 @@ public record Measurement(int sampleRate, int channels, long frames, LoudnessMet
         TruePeakMeter truePeak = new TruePeakMeter(channels);
         SampleStatistics samples = new SampleStatistics(channels);
         ClippingFinder clipping = ClippingFinder.ofRuns(channels, sound.sampleRate(), search);
-        LoudnessMeter loudness = new LoudnessMeter(channels);
         SpeechLevels levels = new SpeechLevels(channels);
         try (SampleSource converted = Resampler.to(Frames.RATE, new Tap(sound, truePeak, samples, clipping))) {
-            SampleSink.drain(converted, loudness, levels);
+            SampleSink.drain(converted, levels);
         }
-        return new Measurement(sound.sampleRate(), channels, samples.frames(), loudness, truePeak, samples,
-                clipping.runs(), levels.pauses(loudness));
+        return new Measurement(sound.sampleRate(), channels, samples.frames(), levels.loudness(), truePeak, samples,
+                clipping.runs(), levels.pauses());
     }
 
     /** The noise floor in dBFS RMS; empty for digital silence. */

@@ -12,7 +12,8 @@ import org.mellowclass.core.sound.Span;
 /**
  * The level of a sound at 48 kHz in frames of 10 ms, as it is and K-weighted (ITU-R BS.1770-5): mean squares, the mean of
  * all channels that are not digitally silent. A constant offset, which some sound cards add, is no level: what is constant in a stretch
- * is taken out of its unweighted level. Keeps twelve bytes a frame of one channel, some 4 MB an hour.
+ * is taken out of its unweighted level. Keeps twelve bytes a frame of one channel, some 4 MB an hour. The loudness is measured on
+ * the way: both look at the same weighted sound.
  */
 public final class SpeechLevels implements SampleSink {
 
@@ -21,7 +22,9 @@ public final class SpeechLevels implements SampleSink {
     private static final int SECOND = 100;
     private static final double ROOM_UNDER_VOICE_LU = 15;
 
+    private final double[] weights;
     private final KWeighting[] weighting;
+    private final LoudnessMeter loudness;
     private final boolean[] heard;
     private float[] plain = new float[4096];
     private float[] weighted = new float[4096];
@@ -35,7 +38,9 @@ public final class SpeechLevels implements SampleSink {
     private long frames;
 
     public SpeechLevels(int channels) {
+        weights = ChannelWeights.of(channels);
         weighting = new KWeighting[channels];
+        loudness = new LoudnessMeter(channels);
         heard = new boolean[channels];
         offsets = new float[channels][plain.length];
         sums = new double[channels];
@@ -48,6 +53,7 @@ public final class SpeechLevels implements SampleSink {
     public void accept(float[][] block, int length) {
         for (int done = 0; done < length; ) {
             int part = Math.min(length - done, FRAME - filled);
+            double forLoudness = 0;
             for (int c = 0; c < weighting.length; c++) {
                 double squares = 0;
                 double sum = 0;
@@ -59,8 +65,11 @@ public final class SpeechLevels implements SampleSink {
                 sums[c] += sum;
                 heard[c] |= squares > 0;
                 plainSum += squares;
-                weightedSum += weighting[c].squares(block[c], done, part);
+                double louder = weighting[c].squares(block[c], done, part);
+                weightedSum += louder;
+                forLoudness += weights[c] * louder;
             }
+            loudness.add(forLoudness, part);
             done += part;
             filled += part;
             frames += part;
@@ -70,21 +79,25 @@ public final class SpeechLevels implements SampleSink {
         }
     }
 
-    /** The pauses of the sound that has ended, whose integrated loudness the meter has measured. */
-    public Pauses pauses(LoudnessMeter meter) {
+    /** The loudness of the sound so far. */
+    public LoudnessMeter loudness() {
+        return loudness;
+    }
+
+    /** The pauses of the sound that has ended. */
+    public Pauses pauses() {
         if (filled > 0) {
             end();
         }
-        return Pauses.find(this, meter.integrated());
+        return Pauses.find(this, loudness.integrated());
     }
 
     /**
      * The quietest second, K-weighted, in which no 10 ms are digitally silent: the room of a take as long as the recording
      * room has kept none. Empty where there is no such second, or none that lies 15 LU or more under the voice.
-     *
-     * @param voice the integrated loudness in LUFS
      */
-    public Optional<Span> room(OptionalDouble voice) {
+    public Optional<Span> room() {
+        OptionalDouble voice = loudness.integrated();
         double least = Double.POSITIVE_INFINITY;
         int best = -1;
         double sum = 0;

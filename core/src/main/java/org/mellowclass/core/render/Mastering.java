@@ -2,10 +2,10 @@ package org.mellowclass.core.render;
 
 import java.io.IOException;
 import java.util.OptionalDouble;
-
 import org.mellowclass.core.dsp.Limiter;
 import org.mellowclass.core.measure.LoudnessMeter;
 import org.mellowclass.core.measure.TruePeakMeter;
+import org.mellowclass.core.sound.Alongside;
 import org.mellowclass.core.sound.SampleSink;
 import org.mellowclass.core.sound.SampleSource;
 
@@ -82,7 +82,9 @@ public record Mastering(double gainDb, double ceilingDbtp, double reductionDb) {
         try (SampleSource source = mix.open()) {
             LoudnessMeter loudness = new LoudnessMeter(source.channels());
             TruePeakMeter truePeak = new TruePeakMeter(source.channels());
-            SampleSink.drain(source, loudness, truePeak);
+            try (Alongside meters = new Alongside(loudness, truePeak)) {
+                SampleSink.drain(source, meters);
+            }
             return new Result(loudness.integrated(), truePeak.truePeakDbtp(), 0);
         }
     }
@@ -96,7 +98,9 @@ public record Mastering(double gainDb, double ceilingDbtp, double reductionDb) {
         try (Limiter finished = new Limiter(mix.open(), gainDb, ceilingDbtp)) {
             LoudnessMeter loudness = new LoudnessMeter(finished.channels());
             TruePeakMeter truePeak = new TruePeakMeter(finished.channels());
-            SampleSink.drain(finished, loudness, truePeak);
+            try (Alongside meters = new Alongside(loudness, truePeak)) {
+                SampleSink.drain(finished, meters);
+            }
             return new Result(loudness.integrated(), truePeak.truePeakDbtp(), finished.deepestReductionDb());
         }
     }

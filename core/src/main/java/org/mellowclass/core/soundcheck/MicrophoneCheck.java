@@ -62,13 +62,13 @@ public record MicrophoneCheck(OptionalDouble levelDbfs, OptionalDouble noiseDbfs
     public static MicrophoneCheck of(SampleSource sentence) throws IOException {
         int channels = sentence.channels();
         ClippingFinder clipping = ClippingFinder.ofSpots(channels, sentence.sampleRate(), ClippingFinder.Search.FULL_SCALE_AND_FLAT_TOPS);
-        LoudnessMeter loudness = new LoudnessMeter(channels);
         SpeechLevels levels = new SpeechLevels(channels);
         Heard heard = new Heard(channels);
         try (SampleSource converted = Resampler.to(Frames.RATE, new Tap(sentence, clipping))) {
-            SampleSink.drain(converted, loudness, levels, heard);
+            SampleSink.drain(converted, levels, heard);
         }
-        Pauses pauses = levels.pauses(loudness);
+        Pauses pauses = levels.pauses();
+        LoudnessMeter loudness = levels.loudness();
         OptionalDouble level = WorkingLevel.measured(heard.secondPeaks());
         OptionalDouble distance = loudness.integrated().isPresent() && pauses.noiseFloorLufs().isPresent()
                 ? OptionalDouble.of(loudness.integrated().getAsDouble() - pauses.noiseFloorLufs().getAsDouble()) : OptionalDouble.empty();

@@ -173,10 +173,9 @@ class FindersTest {
     }
 
     private static Optional<Span> room(Signal signal) throws IOException {
-        LoudnessMeter loudness = new LoudnessMeter(1);
         SpeechLevels levels = new SpeechLevels(1);
-        SampleSink.drain(signal.stream(), loudness, levels);
-        return levels.room(loudness.integrated());
+        SampleSink.drain(signal.stream(), levels);
+        return levels.room();
     }
 
     @Test
@@ -193,6 +192,18 @@ class FindersTest {
 
     private static double floor(Signal signal) throws IOException {
         return Measurement.of(signal.stream(), ClippingFinder.Search.FULL_SCALE_ONLY).pauses().noiseFloorDbfs().orElseThrow();
+    }
+
+    @Test
+    void the_loudness_that_is_measured_on_the_way_is_that_of_the_meter() throws IOException {
+        for (int channels : new int[] {1, 2, 5}) {
+            Signal sound = Signal.noise(channels, -20, 7.123, 3);
+            LoudnessMeter meter = new LoudnessMeter(channels);
+            SpeechLevels levels = new SpeechLevels(channels);
+            SampleSink.drain(sound.stream(), meter, levels);
+            assertThat(levels.loudness().integrated().orElseThrow()).isCloseTo(meter.integrated().orElseThrow(), within(1e-9));
+            assertThat(levels.loudness().momentary()).hasSameSizeAs(meter.momentary());
+        }
     }
 
     @Test
