@@ -74,7 +74,7 @@ class SetUpTest extends BrowserTest {
 
     private void putOnShelf(RunningApp empty, Page page, String classId) throws IOException, InterruptedException {
         page.navigate(empty.address("/classes/" + classId + "/shelf"));
-        page.getByLabel("Its file").setInputFiles(Voices.speak(folder, List.of("Knock knock.")));
+        page.locator("#file").setInputFiles(Voices.speak(folder, List.of("Knock knock.")));
         page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Knocking");
         page.getByLabel("Who made it").fill("7 Curlew");
         page.getByLabel("Licence: what allows you to use it").fill("Made by our class");
