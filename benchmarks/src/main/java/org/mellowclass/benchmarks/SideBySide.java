@@ -85,12 +85,12 @@ final class SideBySide {
         return command;
     }
 
-    /** Speech of the demo school over and over, as 16-bit WAV at 48 kHz. */
+    /** Speech of the demo school over and over, as 16-bit WAV at 48 kHz; the middle sixth of it is digital silence, as where a track waits. */
     private Path speech(String name, int minutes, int channels) throws IOException, InterruptedException {
         Path file = folder.resolve(name);
         CpuTime.of(folder, List.of("ffmpeg", "-nostdin", "-y", "-stream_loop", "-1", "-i",
                 sounds.resolve("kingfisher-voices.flac").toString(), "-t", Integer.toString(60 * minutes),
-                "-ac", Integer.toString(channels), "-ar", "48000", "-bitexact", "-c:a", "pcm_s16le", file.toString()));
+                "-af", String.format(Locale.ROOT, "volume=enable='between(t,%d,%d)':volume=0", 25 * minutes, 35 * minutes), "-ac", Integer.toString(channels), "-ar", "48000", "-bitexact", "-c:a", "pcm_s16le", file.toString()));
         if (Files.size(file) < 60L * minutes * channels * 96_000 - 1000) {
             throw new IOException(file + " is too short");
         }

@@ -2,14 +2,14 @@ package org.mellowclass.browser;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-
-import com.microsoft.playwright.Page;
-import com.microsoft.playwright.options.AriaRole;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -74,11 +74,15 @@ class SetUpTest extends BrowserTest {
 
     private void putOnShelf(RunningApp empty, Page page, String classId) throws IOException, InterruptedException {
         page.navigate(empty.address("/classes/" + classId + "/shelf"));
-        page.locator("#file").setInputFiles(Voices.speak(folder, List.of("Knock knock.")));
+        page.locator("#file").setInputFiles(Files.writeString(folder.resolve("knocking.wav"), "This is not a sound."));
         page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Knocking");
         page.getByLabel("Who made it").fill("7 Curlew");
         page.getByLabel("Licence: what allows you to use it").fill("Made by our class");
         page.getByLabel("Where it is from").fill("our classroom door");
+        page.getByText("Put it there").click();
+        page.getByText("This file is not a recording.").waitFor();
+        assertThat(page.getByLabel("Who made it").inputValue()).as("what was typed is kept").isEqualTo("7 Curlew");
+        page.locator("#file").setInputFiles(Voices.speak(folder, List.of("Knock knock.")));
         page.getByText("Put it there").click();
         page.getByLabel("Play Knocking").waitFor();
     }

@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -55,6 +56,7 @@ class StoreIdentityTest {
         Database database = new Database();
         start(database);
         assertThat(Files.readString(folder.resolve(StoreIdentity.FILE)).strip()).isEqualTo(database.id).hasSize(32);
+        assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(folder))).as("nobody else comes in").isEqualTo("rwx------");
         start(database);
         sound();
         database.named = Set.of("abc");
