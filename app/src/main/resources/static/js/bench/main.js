@@ -21,7 +21,7 @@ const { episode: episodeId = '', icons = '' } = bench.dataset;
 const own = bench.dataset.own === 'true';
 
 const edits = new Edits(episodeId);
-const preview = new Preview((revision, from, to) => `/episodes/${episodeId}/sound/${revision}/raw/${from}-${to}`,
+const preview = new Preview((sound, from, to) => `/episodes/${episodeId}/sound/${sound}/${from}-${to}`,
   () => page.say('Your change is being made. You hear it in a moment.'));
 const page = new Page(bench, preview, () => draw());
 /** @type {import('./types.js').Bench} */

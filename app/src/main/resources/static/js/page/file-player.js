@@ -31,8 +31,8 @@ export class FilePlayer {
     return this.#analyser && this.#run ? levelDbfs(this.#analyser) : -Infinity;
   }
 
-  /** Plays frames from … to, and calls back when they have ended. @param {number} _revision @param {number} from @param {number} to @param {(frame: number) => void} onEnd */
-  async play(_revision, from, to, onEnd) {
+  /** Plays frames from … to, and calls back when they have ended. @param {string} _sound @param {number} from @param {number} to @param {(frame: number) => void} onEnd */
+  async play(_sound, from, to, onEnd) {
     this.stop();
     const context = this.#prepare();
     const run = { to, onEnd };

@@ -148,7 +148,7 @@ export class Page {
       return;
     }
     this.change(state.play(from, to));
-    this.#player.play(this.timeline.revision, from, to, end => {
+    this.#player.play(`${this.timeline.revision}/${this.timeline.finish}`, from, to, end => {
       this.change(state.goTo(end));
       this.#showPlaying();
     }).catch(problem => {

@@ -1,4 +1,4 @@
-// Plays the unfinished mix, rendered by the server in chunks that join without a gap.
+// Plays the mix as it would be finished, rendered by the server in chunks that join without a gap.
 import { NotYet, getBytes } from '../shared/http.js';
 import { RATE } from '../shared/time.js';
 import { levelDbfs } from './level.js';
@@ -13,7 +13,7 @@ const ASK_AGAIN_MS = 300;
 /**
  * What is being played; `origin` is when its first frame was heard, by the clock of the sound.
  *
- * @typedef {{ context: AudioContext, analyser: AnalyserNode, revision: number, from: number, to: number, next: number, origin: number | null, sources: Set<AudioBufferSourceNode>,
+ * @typedef {{ context: AudioContext, analyser: AnalyserNode, sound: string, from: number, to: number, next: number, origin: number | null, sources: Set<AudioBufferSourceNode>,
  *   onEnd: (frame: number) => void, timer?: number }} Run
  */
 
@@ -28,7 +28,7 @@ export class Preview {
   #run = null;
 
   /**
-   * @param {(revision: number, from: number, to: number) => string} address where the sound of a span is
+   * @param {(sound: string, from: number, to: number) => string} address where a span of a sound is
    * @param {() => void} onWaiting called when what shall be played is still being made
    */
   constructor(address, onWaiting = () => {}) {
@@ -58,11 +58,11 @@ export class Preview {
     return this.#run ? levelDbfs(this.#run.analyser) : -Infinity;
   }
 
-  /** Plays frames from … to of a revision, and calls back when they have ended. @param {number} revision @param {number} from @param {number} to @param {(frame: number) => void} onEnd */
-  async play(revision, from, to, onEnd) {
+  /** Plays frames from … to of a revision through a finish, and calls back when they have ended; both stay as they are while it plays. @param {string} sound names both @param {number} from @param {number} to @param {(frame: number) => void} onEnd */
+  async play(sound, from, to, onEnd) {
     this.stop();
     /** @type {Run} */
-    const run = { ...this.#prepare(), revision, from, to, next: from, origin: null, sources: new Set(), onEnd };
+    const run = { ...this.#prepare(), sound, from, to, next: from, origin: null, sources: new Set(), onEnd };
     this.#run = run;
     await run.context.resume();
     await this.#feed(run);
@@ -144,7 +144,7 @@ export class Preview {
   async #bytes(run, from, to) {
     for (;;) {
       try {
-        return await getBytes(this.#address(run.revision, from, to));
+        return await getBytes(this.#address(run.sound, from, to));
       } catch (problem) {
         if (!(problem instanceof NotYet) || this.#run !== run) {
           throw problem;
@@ -157,7 +157,7 @@ export class Preview {
 
   /** @param {Run} run @param {number} from @param {number} to @returns {Promise<AudioBuffer>} */
   async #chunk(run, from, to) {
-    const key = `${run.revision}/${from}-${to}`;
+    const key = `${run.sound}/${from}-${to}`;
     let buffer = this.#cache.get(key);
     if (!buffer) {
       const bytes = new DataView(await this.#bytes(run, from, to));
@@ -165,7 +165,7 @@ export class Preview {
       for (let channel = 0; channel < 2; channel++) {
         const samples = buffer.getChannelData(channel);
         for (let i = 0; i < samples.length; i++) {
-          samples[i] = bytes.getInt16(4 * i + 2 * channel, true) / 32768;
+          samples[i] = bytes.getFloat32(8 * i + 4 * channel, true);
         }
       }
       this.#cache.set(key, buffer);

@@ -95,11 +95,11 @@ final class Visitor {
         }
     }
 
-    /** The unfinished mix of a span, as the bench asks for it. */
+    /** The mix of a span, as the bench asks for it. */
     void hear(String episode, long revision, long from, int frames) throws IOException, InterruptedException {
-        HttpResponse<byte[]> sound = client.send(asScript("/episodes/" + episode + "/sound/" + revision + "/raw/" + from + "-" + (from + frames))
+        HttpResponse<byte[]> sound = client.send(asScript("/episodes/" + episode + "/sound/" + revision + "/0_-1000/" + from + "-" + (from + frames))
                 .header("Accept", "application/octet-stream").GET().build(), HttpResponse.BodyHandlers.ofByteArray());
-        if (sound.statusCode() != 200 || sound.body().length != 4 * frames) {
+        if (sound.statusCode() != 200 || sound.body().length != 8 * frames) {
             throw new IOException("no sound: " + sound.statusCode());
         }
     }

@@ -1,13 +1,12 @@
 package org.mellowclass.app.bench;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Clock;
 import java.util.List;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.stream.Collectors;
-
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
 import org.mellowclass.app.bench.RevisionMapper.Revision;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
@@ -30,6 +29,7 @@ import org.mellowclass.core.timeline.history.HistoryPoint;
 import org.mellowclass.core.timeline.history.Rebase;
 import org.mellowclass.core.timeline.history.Trail;
 import org.mellowclass.core.treatment.Treatment;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -51,11 +51,12 @@ public class Bench {
     private final StoredMaps storedMaps;
     private final Clock clock;
     private final LiveEvents live;
+    private final ApplicationEventPublisher events;
     /** A hash always means the same timeline, so entries never grow old. */
     private final Cache<String, Timeline> timelines = Caffeine.newBuilder().maximumSize(500).build();
 
     Bench(RevisionMapper revisions, TimelineCodec codec, Access access, TakeShelf takes, TakeSounds sounds, Treating treating,
-          FormerTakes formerTakes, StoredMaps storedMaps, Clock clock, LiveEvents live) {
+          FormerTakes formerTakes, StoredMaps storedMaps, Clock clock, LiveEvents live, ApplicationEventPublisher events) {
         this.revisions = revisions;
         this.codec = codec;
         this.access = access;
@@ -66,6 +67,7 @@ public class Bench {
         this.storedMaps = storedMaps;
         this.clock = clock;
         this.live = live;
+        this.events = events;
     }
 
     /** The live topic on which an episode's revisions are told. */
@@ -222,7 +224,7 @@ public class Bench {
     }
 
     /** The newest revision, for those who have been let through. */
-    Head head(long episodeId) {
+    public Head head(long episodeId) {
         return revisions.newest(episodeId)
                 .map(revision -> new Head(point(revision), revision.timelineHash(), timeline(revision.timelineHash())))
                 .orElseGet(() -> new Head(HistoryPoint.first(), codec.hash(Timeline.empty()), Timeline.empty()));
@@ -253,6 +255,7 @@ public class Bench {
         soundsIn(timeline).stream().filter(sound -> !sound.treatment().equals(Treatment.NONE))
                 .forEach(sound -> treating.want(sound.takeId(), sound.treatment()));
         live.changed(topic(episodeId), point.seq());
+        events.publishEvent(new TimelineChanged(episodeId));
         return new Head(point, hash, timeline);
     }
 

@@ -100,12 +100,12 @@ class BenchController {
         return live.follow(viewer.id(), Bench.topic(access.episode(viewer, episodeId).id()));
     }
 
-    @GetMapping("/episodes/{episodeId}/sound/{revision}/raw/{from:\\d+}-{to:\\d+}")
+    @GetMapping("/episodes/{episodeId}/sound/{revision}/{finish}/{from:\\d+}-{to:\\d+}")
     ResponseEntity<byte[]> sound(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId,
-                                 @PathVariable long revision, @PathVariable long from, @PathVariable long to)
+                                 @PathVariable long revision, @PathVariable String finish, @PathVariable long from, @PathVariable long to)
             throws IOException {
         try {
-            return bytes(preview.raw(viewer, episodeId, revision, from, to));
+            return bytes(preview.finished(viewer, episodeId, revision, Finish.named(finish), from, to));
         } catch (SoundNotMade notYet) {
             return ResponseEntity.accepted().cacheControl(CacheControl.noStore()).build();
         }

@@ -33,11 +33,13 @@ public class BenchViews {
     private final Bench bench;
     private final TakeShelf takes;
     private final TakeSounds sounds;
+    private final Finishes finishes;
 
-    BenchViews(Bench bench, TakeShelf takes, TakeSounds sounds) {
+    BenchViews(Bench bench, TakeShelf takes, TakeSounds sounds, Finishes finishes) {
         this.bench = bench;
         this.takes = takes;
         this.sounds = sounds;
+        this.finishes = finishes;
     }
 
     /** What the page knows of a take; its clipped spots are null until it is measured. */
@@ -67,11 +69,12 @@ public class BenchViews {
      *
      * @param sources what clips play
      * @param fades   what they begin and end with
+     * @param finish what its sound plays through, by name
      * @param since the revision from which {@code maps} lead here; 0 if nobody asked
      * @param maps  where the time of tracks has gone, see {@link StoredMaps}; a track that is missing has kept its time
      */
     public record TimelineView(long revision, boolean canUndo, boolean canRedo, long frames, List<TrackView> tracks, List<SourceView> sources, List<Fade> fades,
-                               List<Flag> flags, Map<Long, TakeView> takes, long since, Map<Long, List<long[]>> maps) {
+                               List<Flag> flags, Map<Long, TakeView> takes, String finish, long since, Map<Long, List<long[]>> maps) {
     }
 
     /** A revision that nobody changes any more. */
@@ -101,7 +104,7 @@ public class BenchViews {
                 track.gainDb(), track.muted(), track.clips().stream().map(clip -> view(clip, sources, fades)).toList())).toList();
         return new TimelineView(head.seq(), head.point().undoTarget().isPresent(), head.point().redoTarget().isPresent(),
                 head.timeline().endFrame(), tracks, sources.values().map(source -> view(source, made)).toList(), fades.values().toList(),
-                head.timeline().flags(), views, since, StoredMaps.view(maps));
+                head.timeline().flags(), views, finishes.of(episodeId).name(), since, StoredMaps.view(maps));
     }
 
     /** Values in the order in which they were first met. */

@@ -14,11 +14,11 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.locks.LockSupport;
-
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.bench.Finishes;
 import org.mellowclass.app.bench.Mending;
 import org.mellowclass.app.bench.PreviewSound;
 import org.mellowclass.app.feed.AirDesk;
@@ -62,6 +62,8 @@ class ErasuresTest {
     private Bench bench;
     @Autowired
     private PreviewSound preview;
+    @Autowired
+    private Finishes finishes;
     @Autowired
     private SoundDecoder decoder;
     @Autowired
@@ -118,8 +120,8 @@ class ErasuresTest {
         Schools.await(() -> handIns.find(school.student(), handIn.id()).ready());
         assertThat(handIns.find(school.student(), handIn.id()).decision()).as("what was cleared is not this any more").isNull();
         assertThat(handIns.sound(school.student(), handIn.id()).contentLength()).isPositive();
-        assertThat(preview.raw(school.student(), school.episodeId(), before, 0, Frames.RATE))
-                .as("in an earlier revision there is silence in its place").hasSize(4 * Frames.RATE);
+        assertThat(preview.finished(school.student(), school.episodeId(), before, finishes.of(school.episodeId()), 0, Frames.RATE))
+                .as("in an earlier revision there is silence in its place").hasSize(8 * Frames.RATE);
         assertThat(erasing.requests(access.taughtClass(school.teacher(), school.classId()))).isEmpty();
     }
 

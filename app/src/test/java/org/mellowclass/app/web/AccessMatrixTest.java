@@ -180,7 +180,7 @@ class AccessMatrixTest {
             Map.entry("POST /episodes/{episodeId}/edits", Open.TO_CREW),
             Map.entry("POST /episodes/{episodeId}/undo", Open.TO_CREW),
             Map.entry("POST /episodes/{episodeId}/redo", Open.TO_CREW),
-            Map.entry("GET /episodes/{episodeId}/sound/{revision}/raw/{from:\\d+}-{to:\\d+}", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /episodes/{episodeId}/sound/{revision}/{finish}/{from:\\d+}-{to:\\d+}", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /episodes/{episodeId}/hand-ins", Open.TO_CREW),
             Map.entry("GET /episodes/{episodeId}/hand-ins", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /hand-ins/{handInId}", Open.TO_CREW_AND_TEACHER),
@@ -445,7 +445,7 @@ class AccessMatrixTest {
                 Map.entry("classId", address.matches(".*/(let-go|take-back)") ? secondClass : school.classId()), Map.entry("otherClassId", school.otherClassId()), Map.entry("lineUpId", lineUpId),
                 Map.entry("episodeId", school.episodeId()), Map.entry("handInId", handIn.id()),
                 Map.entry("sourceFrame", 100), Map.entry("takeId", address.endsWith("/erase") ? takeToErase : address.endsWith("/choose") ? lineTake : readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : noteToTick), Map.entry("uploadKey", address.contains("/files/") ? fileKey : uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
-                Map.entry("from", 0), Map.entry("to", 480), Map.entry("feedKey", feedKey),
+                Map.entry("finish", "0_-1000"), Map.entry("from", 0), Map.entry("to", 480), Map.entry("feedKey", feedKey),
                 Map.entry("episodeKey", episodeKey), Map.entry("slug", "eels"));
         Matcher matcher = Pattern.compile("\\{(\\w+)(:[^}]*)?}").matcher(address.substring(address.indexOf(' ') + 1));
         return matcher.replaceAll(match -> values.get(match.group(1)).toString());

@@ -25,6 +25,11 @@ public record Mastering(double gainDb, double ceilingDbtp, double reductionDb) {
     public static final double MOST_GAIN_DB = 30;
     private static final double LEAST_SLOPE = 0.1;
 
+    /** In whole thousandths of a decibel, so that it can be named. */
+    private static double named(double db) {
+        return Math.round(1000 * db) / 1000.0;
+    }
+
     /** Opens the unfinished mix from its start; called once for each pass. */
     @FunctionalInterface
     public interface Opening {
@@ -53,10 +58,12 @@ public record Mastering(double gainDb, double ceilingDbtp, double reductionDb) {
         double earlierLufs = mixLufs + earlierGainDb;
         double limitDbtp = ceilingDbtp;
         if (gainDb <= freeGainDb) {
-            return new Mastering(gainDb, ceilingDbtp, 0);
+            return new Mastering(named(gainDb), ceilingDbtp, 0);
         }
         double reductionDb = 0;
         for (int pass = 1; pass <= MOST_PASSES; pass++) {
+            gainDb = named(gainDb);
+            limitDbtp = named(limitDbtp);
             Result result = new Mastering(gainDb, limitDbtp, 0).measure(mix);
             reductionDb = result.reductionDb;
             double lufs = result.loudnessLufs.orElse(targetLufs);
@@ -75,7 +82,7 @@ public record Mastering(double gainDb, double ceilingDbtp, double reductionDb) {
                 gainDb = Math.min(MOST_GAIN_DB, gainDb + offByLu / (slope > LEAST_SLOPE && slope < 1 ? slope : slope >= 1 ? 1 : LEAST_SLOPE));
             }
         }
-        return new Mastering(gainDb, limitDbtp, reductionDb);
+        return new Mastering(named(gainDb), named(limitDbtp), reductionDb);
     }
 
     private static Result unfinished(Opening mix) throws IOException {

@@ -82,7 +82,12 @@ public final class Mixer implements Closeable {
 
     /** The whole timeline from its start to its end; reading it uses this mixer, closing it does not. */
     public SampleSource whole() {
-        return new Whole();
+        return from(0);
+    }
+
+    /** The mix as a stream from a frame on. */
+    public SampleSource from(long frame) {
+        return new Rest(frame);
     }
 
     @Override
@@ -143,10 +148,14 @@ public final class Mixer implements Closeable {
         return clip.source() instanceof RoomSource room ? new RepeatedRoom(sound, room) : sound;
     }
 
-    private final class Whole implements SampleSource {
+    private final class Rest implements SampleSource {
 
         private final long end = timeline.endFrame();
         private long position;
+
+        Rest(long from) {
+            position = from;
+        }
 
         @Override
         public int channels() {
@@ -160,7 +169,7 @@ public final class Mixer implements Closeable {
 
         @Override
         public int read(float[][] into, int offset, int frames) throws IOException {
-            int count = (int) Math.min(frames, end - position);
+            int count = (int) Math.max(0, Math.min(frames, end - position));
             if (count > 0) {
                 render(position, into, offset, count);
                 position += count;

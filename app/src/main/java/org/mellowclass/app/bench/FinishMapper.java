@@ -1,0 +1,32 @@
+package org.mellowclass.app.bench;
+
+import java.time.Instant;
+import java.util.Optional;
+
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+
+@Mapper
+interface FinishMapper {
+
+    record Row(long revisionSeq, int gainMillidb, int ceilingMillidbtp) {
+
+        Finish finish() {
+            return new Finish(gainMillidb, ceilingMillidbtp);
+        }
+    }
+
+    @Select("SELECT revision_seq, gain_millidb, ceiling_millidbtp FROM finish WHERE episode_id = #{episodeId}")
+    Optional<Row> find(long episodeId);
+
+    /** An older revision never takes the place of a newer one. */
+    @Insert("""
+            INSERT INTO finish (episode_id, revision_seq, gain_millidb, ceiling_millidbtp, measured_at)
+            VALUES (#{episodeId}, #{revision}, #{finish.gainMilliDb}, #{finish.ceilingMilliDbtp}, #{at})
+            ON DUPLICATE KEY UPDATE gain_millidb = IF(revision_seq <= #{revision}, #{finish.gainMilliDb}, gain_millidb),
+              ceiling_millidbtp = IF(revision_seq <= #{revision}, #{finish.ceilingMilliDbtp}, ceiling_millidbtp),
+              measured_at = IF(revision_seq <= #{revision}, #{at}, measured_at), revision_seq = greatest(revision_seq, #{revision})
+            """)
+    void put(long episodeId, long revision, Finish finish, Instant at);
+}

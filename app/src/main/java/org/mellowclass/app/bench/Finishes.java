@@ -1,0 +1,45 @@
+package org.mellowclass.app.bench;
+
+import java.time.Clock;
+import java.util.OptionalLong;
+
+import org.mellowclass.app.live.LiveEvents;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** The newest measured finish of each episode. */
+@Service
+@Transactional
+public class Finishes {
+
+    private final FinishMapper finishes;
+    private final LiveEvents live;
+    private final Clock clock;
+
+    Finishes(FinishMapper finishes, LiveEvents live, Clock clock) {
+        this.finishes = finishes;
+        this.live = live;
+        this.clock = clock;
+    }
+
+    /** What the bench of an episode that has been let through plays through. */
+    @Transactional(readOnly = true)
+    public Finish of(long episodeId) {
+        return finishes.find(episodeId).map(FinishMapper.Row::finish).orElse(Finish.FIRST);
+    }
+
+    /** The revision whose mix was measured last; empty if none was. */
+    @Transactional(readOnly = true)
+    public OptionalLong measured(long episodeId) {
+        return finishes.find(episodeId).map(row -> OptionalLong.of(row.revisionSeq())).orElse(OptionalLong.empty());
+    }
+
+    /** Keeps what was measured of a revision; open pages hear of it, and play through it from the next press on. */
+    public void keep(long episodeId, long revision, Finish finish) {
+        boolean other = !of(episodeId).equals(finish);
+        finishes.put(episodeId, revision, finish, clock.instant());
+        if (other) {
+            live.changed(Bench.topic(episodeId), revision);
+        }
+    }
+}

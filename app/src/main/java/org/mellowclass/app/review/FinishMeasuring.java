@@ -1,0 +1,101 @@
+package org.mellowclass.app.review;
+
+import java.io.IOException;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+
+import com.github.kagkarlsson.scheduler.task.Task;
+import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.bench.Finish;
+import org.mellowclass.app.bench.Finishes;
+import org.mellowclass.app.bench.Head;
+import org.mellowclass.app.bench.TimelineChanged;
+import org.mellowclass.app.brief.Briefs;
+import org.mellowclass.app.jobs.Jobs;
+import org.mellowclass.app.sounds.TakeSounds;
+import org.mellowclass.app.sounds.Treating;
+import org.mellowclass.app.web.NotFound;
+import org.mellowclass.core.render.Mastering;
+import org.mellowclass.core.render.Mixer;
+import org.mellowclass.core.soundcheck.HouseSound;
+import org.mellowclass.core.timeline.TakeSource;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.context.event.EventListener;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+
+/**
+ * Measures what finishing an episode's mix would take, some seconds after its last edit, so that the bench plays as loud as the hand-in will be.
+ * Which episodes wait is kept in memory only: after a restart, whoever listens asks again.
+ */
+@Component
+class FinishMeasuring {
+
+    static final String KIND = "finish";
+    private static final Duration AFTER_THE_LAST_EDIT = Duration.ofSeconds(4);
+
+    private final Map<Long, Instant> waiting = new ConcurrentHashMap<>();
+    private final Bench bench;
+    private final Finishes finishes;
+    private final Briefs briefs;
+    private final TakeSounds sounds;
+    private final Treating treating;
+    private final Jobs jobs;
+    private final Clock clock;
+
+    FinishMeasuring(Bench bench, Finishes finishes, Briefs briefs, TakeSounds sounds, Treating treating, Jobs jobs, Clock clock) {
+        this.bench = bench;
+        this.finishes = finishes;
+        this.briefs = briefs;
+        this.sounds = sounds;
+        this.treating = treating;
+        this.jobs = jobs;
+        this.clock = clock;
+    }
+
+    @Configuration
+    static class Schedule {
+        @Bean
+        Task<?> finishJob(FinishMeasuring measuring, Jobs jobs) {
+            return jobs.lookedOnAt(KIND, measuring::run, episodeId -> { });
+        }
+    }
+
+    @EventListener
+    void changed(TimelineChanged changed) {
+        waiting.put(changed.episodeId(), clock.instant());
+    }
+
+    @Scheduled(fixedDelayString = "PT1S")
+    void askForThoseThatRest() {
+        Instant before = clock.instant().minus(AFTER_THE_LAST_EDIT);
+        waiting.forEach((episodeId, since) -> {
+            if (since.isBefore(before) && waiting.remove(episodeId, since)) {
+                jobs.ask(KIND, episodeId, Jobs.ofEpisode(episodeId));
+            }
+        });
+    }
+
+    void run(long episodeId) throws IOException {
+        Head head;
+        try {
+            head = bench.head(episodeId);
+        } catch (NotFound gone) {
+            return;
+        }
+        if (head.timeline().endFrame() == 0 || finishes.measured(episodeId).orElse(0) == head.seq()) {
+            return;
+        }
+        for (TakeSource source : Bench.soundsIn(head.timeline())) {
+            treating.ensure(source.takeId(), source.treatment());
+        }
+        HouseSound house = briefs.ofEpisode(episodeId).houseSound();
+        try (Mixer mixer = new Mixer(head.timeline(), sounds)) {
+            finishes.keep(episodeId, head.seq(), Finish.of(Mastering.find(mixer::whole, house.loudnessLufs(), house.ceilingDbtp())));
+        }
+    }
+}
