@@ -94,6 +94,11 @@ public class Jobs {
         return "class-" + classId;
     }
 
+    /** Whether any job runs now in this node. */
+    public boolean anyRuns() {
+        return !scheduler.getCurrentlyExecuting().isEmpty();
+    }
+
     /** The work of one kind of job, on the row with an id. */
     @FunctionalInterface
     public interface Work {

@@ -37,6 +37,10 @@ class FinishMeasuring {
 
     static final String KIND = "finish";
     private static final Duration AFTER_THE_LAST_EDIT = Duration.ofSeconds(4);
+    /** Somebody waits for other jobs, and for these nobody does: but not for ever. */
+    private static final Duration AT_THE_LATEST = Duration.ofMinutes(1);
+    /** All take one turn, so that a thread is always left for others. */
+    private static final String TURN = "finishes";
 
     private final Map<Long, Instant> waiting = new ConcurrentHashMap<>();
     private final Bench bench;
@@ -72,10 +76,10 @@ class FinishMeasuring {
 
     @Scheduled(fixedDelayString = "PT1S")
     void askForThoseThatRest() {
-        Instant before = clock.instant().minus(AFTER_THE_LAST_EDIT);
+        Instant before = clock.instant().minus(jobs.anyRuns() ? AT_THE_LATEST : AFTER_THE_LAST_EDIT);
         waiting.forEach((episodeId, since) -> {
             if (since.isBefore(before) && waiting.remove(episodeId, since)) {
-                jobs.ask(KIND, episodeId, Jobs.ofEpisode(episodeId));
+                jobs.ask(KIND, episodeId, TURN);
             }
         });
     }
