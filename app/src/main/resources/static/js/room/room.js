@@ -29,7 +29,7 @@ function attachRecorder(section) {
   const check = new Check();
   const script = new Script(document.getElementById('script-lines'), () => { isTaking(state) || press(null); },
     () => showLanding(episodeId, script.isRetake));
-  const accompaniment = new Preview((revision, from, to) => `/episodes/${episodeId}/sound/${revision}/raw/${from}-${to}`);
+  const accompaniment = new Preview((sound, from, to) => `/episodes/${episodeId}/sound/${sound}/${from}-${to}`);
   const record = byId('record');
   /** @type {Microphone | null} */
   let microphone = null;
@@ -147,7 +147,7 @@ function attachRecorder(section) {
     if (fieldById('headphones').checked && fieldById('hear-tracks').checked && place !== null) {
       const timeline = await getJson(`/episodes/${episodeId}/timeline`).catch(() => null);
       if (timeline && place < timeline.frames) {
-        await accompaniment.play(timeline.revision, place, timeline.frames, () => {}).catch(() => {});
+        await accompaniment.play(`${timeline.revision}/${timeline.finish}`, place, timeline.frames, () => {}).catch(() => {});
       }
     }
   }

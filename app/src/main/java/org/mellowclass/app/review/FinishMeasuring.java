@@ -1,13 +1,12 @@
 package org.mellowclass.app.review;
 
+import com.github.kagkarlsson.scheduler.task.Task;
 import java.io.IOException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
-
-import com.github.kagkarlsson.scheduler.task.Task;
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.bench.Finish;
 import org.mellowclass.app.bench.Finishes;
@@ -15,6 +14,7 @@ import org.mellowclass.app.bench.Head;
 import org.mellowclass.app.bench.TimelineChanged;
 import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.jobs.Jobs;
+import org.mellowclass.app.sounds.SoundNotMade;
 import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.sounds.Treating;
 import org.mellowclass.app.web.NotFound;
@@ -100,6 +100,8 @@ class FinishMeasuring {
         HouseSound house = briefs.ofEpisode(episodeId).houseSound();
         try (Mixer mixer = new Mixer(head.timeline(), sounds)) {
             finishes.keep(episodeId, head.seq(), Finish.of(Mastering.find(mixer::whole, house.loudnessLufs(), house.ceilingDbtp())));
+        } catch (SoundNotMade notYet) {
+            waiting.put(episodeId, clock.instant());
         }
     }
 }

@@ -212,10 +212,10 @@ class MendingTest {
         Sound made = sounds.ofEpisode(school.episodeId()).stream().filter(it -> it.treatment().equals(source.treatment())).findFirst().orElseThrow();
         Files.delete(derived.hold(made.soundKey()).file());
         long revision = bench.head(school.student(), school.episodeId()).seq();
-        mvc.perform(get("/episodes/" + school.episodeId() + "/sound/" + revision + "/raw/0-4800").with(As.person(school.student())))
+        mvc.perform(get("/episodes/" + school.episodeId() + "/sound/" + revision + "/0_-1000/0-4800").with(As.person(school.student())))
                 .andExpect(status().isAccepted());
         assertThat(most(source)).isBetween(1.8f, 2.2f);
-        mvc.perform(get("/episodes/" + school.episodeId() + "/sound/" + revision + "/raw/0-4800").with(As.person(school.student())))
+        mvc.perform(get("/episodes/" + school.episodeId() + "/sound/" + revision + "/0_-1000/0-4800").with(As.person(school.student())))
                 .andExpect(status().isOk());
     }
 
