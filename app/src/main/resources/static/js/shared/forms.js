@@ -1,4 +1,5 @@
 // Forms that stay where they are when they are refused: the reason stands at its field, and all that was typed is still there.
+// For forms that lead to another address when they are taken: an answer that is a page itself would not be seen.
 import { wordsFor } from './http.js';
 
 /** @param {HTMLFormElement} form */
@@ -40,6 +41,19 @@ function goTo(address) {
   }
 }
 
+/** The server asks for the password first, on a page of its own that keeps what was typed. */
+const PASSWORD_FIRST = 428;
+
+/** Sends a form as browsers do, with the button that was pressed. @param {HTMLFormElement} form @param {HTMLElement | null} button */
+function sendWhole(form, button) {
+  if (button instanceof HTMLButtonElement && button.name) {
+    const pressed = document.createElement('input');
+    Object.assign(pressed, { type: 'hidden', name: button.name, value: button.value });
+    form.append(pressed);
+  }
+  form.submit();
+}
+
 /** @param {HTMLFormElement} form @param {HTMLElement | null} button */
 async function send(form, button) {
   const filled = new FormData(form);
@@ -51,6 +65,10 @@ async function send(form, button) {
   const address = response?.headers.get('Go-To');
   if (address) {
     goTo(address);
+    return;
+  }
+  if (response?.status === PASSWORD_FIRST) {
+    sendWhole(form, button);
     return;
   }
   const refused = await response?.json().catch(() => null);

@@ -62,7 +62,7 @@ class SecondStepController {
         access.requireTeacher(viewer);
         Optional<String> offKey = session.getAttribute(OFFERED) instanceof String secret ? secondStep.set(viewer, secret, code) : Optional.empty();
         if (offKey.isEmpty()) {
-            throw Refusal.unfit("account.CODE").at("code");
+            throw Refusal.unfit("account.CODE");
         }
         session.removeAttribute(OFFERED);
         log.note(viewer.schoolId(), SecurityLog.Kind.SECOND_STEP, viewer.id(), null, "on");

@@ -1,14 +1,14 @@
 package org.mellowclass.app.people;
 
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
 import java.time.Clock;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-
-import jakarta.servlet.http.HttpServletRequest;
-import jakarta.servlet.http.HttpServletResponse;
 import org.mellowclass.app.web.OwnPath;
+import org.mellowclass.app.web.StayingForms;
 import org.springframework.http.HttpMethod;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.Authentication;
@@ -59,6 +59,11 @@ class AsksAgain implements HandlerInterceptor, WebMvcConfigurer {
         if (request.getHeader("HX-Request") != null) {
             response.setHeader("HX-Redirect", "/again?next=" + OwnPath.of(request.getHeader("HX-Current-URL")));
             response.setStatus(HttpStatus.NO_CONTENT.value());
+            return false;
+        }
+        if (request.getHeader(StayingForms.HEADER) != null) {
+            // the page that asks takes the place of the one with the form, with all that was typed: it has to be sent as a whole
+            response.setStatus(HttpStatus.PRECONDITION_REQUIRED.value());
             return false;
         }
         boolean form = HttpMethod.POST.matches(request.getMethod());

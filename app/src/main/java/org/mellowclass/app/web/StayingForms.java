@@ -15,11 +15,14 @@ import org.springframework.web.filter.OncePerRequestFilter;
  * follows a redirect would get a page that it has no use for.
  */
 @Component
-class StayingForms extends OncePerRequestFilter {
+public class StayingForms extends OncePerRequestFilter {
+
+    /** Stands on what a staying form sends. */
+    public static final String HEADER = "X-Stays";
 
     @Override
     protected boolean shouldNotFilter(HttpServletRequest request) {
-        return request.getHeader("X-Stays") == null;
+        return request.getHeader(HEADER) == null;
     }
 
     @Override

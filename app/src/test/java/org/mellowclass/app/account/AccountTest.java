@@ -146,6 +146,8 @@ class AccountTest {
         RequestPostProcessor old = As.person(school.teacher(), Instant.now().minus(Duration.ofHours(2)));
         mvc.perform(post("/episodes/" + school.episodeId() + "/air").with(old).with(csrf()).param("title", "Eels <&>").param("description", "A story."))
                 .andExpect(content().string(containsString("name=\"title\" value=\"Eels &lt;&amp;&gt;\""))).andExpect(content().string(containsString("A story.")));
+        mvc.perform(post("/episodes/" + school.episodeId() + "/air").with(old).with(csrf()).header("X-Stays", "true").param("title", "Eels").param("description", "A story."))
+                .andExpect(status().isPreconditionRequired());
         mvc.perform(get("/classes/" + school.classId() + "/cards").with(old)).andExpect(content().string(containsString("Is it still you?")));
         mvc.perform(get("/classes/" + school.classId() + "/cards").with(old).header("HX-Request", "true").header("HX-Current-URL", "https://evil.example//other.example/x"))
                 .andExpect(header().string("HX-Redirect", "/again?next=/"));
