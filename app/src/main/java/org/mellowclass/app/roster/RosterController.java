@@ -15,7 +15,6 @@ import org.mellowclass.app.people.Invitations;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.ProvenLately;
 import org.mellowclass.app.people.SchoolClass;
-import org.mellowclass.app.web.Refusal;
 import org.springframework.http.CacheControl;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
@@ -29,14 +28,11 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestParam;
-import org.springframework.web.multipart.MultipartFile;
 import org.springframework.web.util.UriComponentsBuilder;
 
+/** Who is in a class: its students, crews, teachers and sign-in cards. */
 @Controller
 class RosterController {
-
-    private static final int LARGEST_LIST = 500_000;
-    private static final long LARGEST_SET = 20L << 20;
 
     private final Access access;
     private final Classes classes;
@@ -219,90 +215,13 @@ class RosterController {
         return UriComponentsBuilder.fromUri(properties.address()).path("/sign-in").toUriString();
     }
 
-    @GetMapping("/classes/{classId}/roster")
-    String importPage(@AuthenticationPrincipal Person viewer, @PathVariable long classId, Model model) {
-        model.addAttribute("schoolClass", access.taughtClass(viewer, classId));
-        return "roster/import";
-    }
-
-    /** Shows what importing a list would do. */
-    @PostMapping("/classes/{classId}/roster")
-    String preview(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @RequestParam(required = false) MultipartFile file,
-                   @RequestParam(defaultValue = "") String list, @RequestParam Map<String, String> fields, Model model) throws IOException {
-        model.addAttribute("schoolClass", access.taughtClass(viewer, classId));
-        model.addAttribute("list", list);
-        try {
-            if (file != null && !file.isEmpty() && file.getSize() <= LARGEST_SET && OneRoster.isZip(file.getBytes())) {
-                return chosen(OneRoster.read(file.getBytes()), viewer, classId, fields, model);
-            }
-            if (file != null && file.getSize() > LARGEST_LIST || list.length() > LARGEST_LIST) {
-                throw Refusal.unfit("roster.TOO_LARGE");
-            }
-            String text = file != null && !file.isEmpty() ? RosterReader.decode(file.getBytes()) : list;
-            if (text.isBlank()) {
-                model.addAttribute("nothing", true);
-                return "roster/import";
-            }
-            return show(roster.plan(viewer, classId, text, answers(fields)), text, model);
-        } catch (Refusal refusal) {
-            model.addAttribute("refused", refusal);
-            return "roster/import";
-        }
-    }
-
-    /** Of a set with several classes it is asked which of them is meant. */
-    private String chosen(List<OneRoster.OfClass> classes, Person viewer, long classId, Map<String, String> fields, Model model) {
-        if (classes.size() > 1) {
-            model.addAttribute("ofSet", classes);
-            return "roster/import";
-        }
-        String list = classes.get(0).list();
-        return show(roster.plan(viewer, classId, list, answers(fields)), list, model);
-    }
-
-    @PostMapping("/classes/{classId}/roster/confirm")
-    String confirm(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @RequestParam(defaultValue = "") String list,
-                   @RequestParam Map<String, String> fields, Model model) {
-        SchoolClass schoolClass = access.taughtClass(viewer, classId);
-        RosterPlan plan = roster.plan(viewer, classId, list, answers(fields));
-        if (plan.count(RosterPlan.Kind.ASK) > 0) {
-            model.addAttribute("schoolClass", schoolClass);
-            model.addAttribute("unanswered", true);
-            return show(plan, list, model);
-        }
-        roster.importList(viewer, classId, list, answers(fields));
-        return "redirect:/classes/" + classId + "/crews";
-    }
-
-    private static String show(RosterPlan plan, String list, Model model) {
-        model.addAttribute("list", list);
-        Map<String, Long> counts = new HashMap<>();
-        for (RosterPlan.Kind kind : RosterPlan.Kind.values()) {
-            counts.put(kind.name(), plan.count(kind));
-        }
-        model.addAttribute("plan", plan);
-        model.addAttribute("counts", counts);
-        return "roster/import";
-    }
-
-    /** The fields {@code who-LINE}: a student's id, 0 for somebody new; empty where there is no answer yet. */
-    private static Map<Integer, Long> answers(Map<String, String> fields) {
-        Map<Integer, Long> answers = new HashMap<>();
-        fields.forEach((name, value) -> {
-            if (name.matches("who-\\d{1,6}") && value.matches("\\d{1,18}")) {
-                answers.put(Integer.parseInt(name.substring("who-".length())), Long.parseLong(value));
-            }
-        });
-        return answers;
-    }
-
-    /** Invites a colleague to teach this class too; the link goes out by mail. */
     @PostMapping("/classes/{classId}/teachers/{teacherId}/take-off")
     String takeOff(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @PathVariable long teacherId) {
         classes.takeOff(viewer, classId, teacherId);
         return "redirect:/classes/" + classId + "/crews";
     }
 
+    /** Invites a colleague to teach this class too; the link goes out by mail. */
     @PostMapping("/classes/{classId}/invitations")
     String invite(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @RequestParam(defaultValue = "") String email) {
         SchoolClass schoolClass = access.taughtClass(viewer, classId);
