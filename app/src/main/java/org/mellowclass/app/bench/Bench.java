@@ -157,12 +157,15 @@ public class Bench {
         store(episodeId, HistoryPoint.first(), timeline, null, TimeMaps.NONE, null, "begin");
     }
 
-    /** Lays a ready take of the episode behind everything on the track of that name. */
-    public Head layTake(Person viewer, long episodeId, long base, String clientId, long takeId, String trackName) {
+    /** Lays a ready take of the episode on the track of that name: from a frame on, or behind everything if there is none. */
+    public Head layTake(Person viewer, long episodeId, long base, String clientId, long takeId, String trackName, Long startFrame) {
         access.ownEpisode(viewer, episodeId);
         Take take = takes.ready(episodeId).get(takeId);
         if (take == null) {
             throw new NotFound();
+        }
+        if (startFrame != null) {
+            return edit(viewer, episodeId, base, clientId, new LaySpan(takeId, take.spoken(), trackName, startFrame, 0));
         }
         return edit(viewer, episodeId, base, clientId, take.leadFrames() == 0 ? new LayTake(takeId, take.frames(), 0, trackName)
                 : LaySpan.behind(head(episodeId).timeline(), takeId, take.spoken(), trackName, List.of()));

@@ -22,6 +22,7 @@ import org.mellowclass.core.timeline.Source;
 import org.mellowclass.core.timeline.TakeSource;
 import org.mellowclass.core.timeline.TimeMaps;
 import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.VolumeCurve;
 import org.mellowclass.core.timeline.history.HistoryPoint;
 import org.mellowclass.core.treatment.RedrawTops;
 import org.springframework.stereotype.Component;
@@ -61,7 +62,8 @@ public class BenchViews {
     public record ClipView(long id, int source, long startFrame, long sourceFrame, long frames, double gainDb, int fadeIn, int fadeOut) {
     }
 
-    public record TrackView(long id, String name, int group, double gainDb, boolean muted, List<ClipView> clips) {
+    /** @param curve its points, which may be none */
+    public record TrackView(long id, String name, int group, double gainDb, double pan, boolean muted, List<VolumeCurve.Point> curve, List<ClipView> clips) {
     }
 
     /**
@@ -101,7 +103,7 @@ public class BenchViews {
         Places<Source> sources = new Places<>();
         Places<Fade> fades = new Places<>();
         List<TrackView> tracks = head.timeline().tracks().stream().map(track -> new TrackView(track.id(), track.name(), track.group(),
-                track.gainDb(), track.muted(), track.clips().stream().map(clip -> view(clip, sources, fades)).toList())).toList();
+                track.gainDb(), track.pan(), track.muted(), track.curve().points(), track.clips().stream().map(clip -> view(clip, sources, fades)).toList())).toList();
         return new TimelineView(head.seq(), head.point().undoTarget().isPresent(), head.point().redoTarget().isPresent(),
                 head.timeline().endFrame(), tracks, sources.values().map(source -> view(source, made)).toList(), fades.values().toList(),
                 head.timeline().flags(), views, finishes.of(episodeId).name(), since, StoredMaps.view(maps));

@@ -25,26 +25,42 @@ import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import org.mellowclass.app.sounds.FormerTakes;
 import org.mellowclass.app.sounds.NamedStep;
+import org.mellowclass.core.timeline.Fade;
 import org.mellowclass.core.timeline.Source;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.edit.AddFlag;
+import org.mellowclass.core.timeline.edit.AddTrack;
 import org.mellowclass.core.timeline.edit.Blank;
+import org.mellowclass.core.timeline.edit.Clear;
+import org.mellowclass.core.timeline.edit.DrawCurve;
+import org.mellowclass.core.timeline.edit.DropTrack;
 import org.mellowclass.core.timeline.edit.Edit;
 import org.mellowclass.core.timeline.edit.EraseTake;
+import org.mellowclass.core.timeline.edit.LayCopy;
 import org.mellowclass.core.timeline.edit.LayInStep;
 import org.mellowclass.core.timeline.edit.LaySpan;
 import org.mellowclass.core.timeline.edit.LayTake;
 import org.mellowclass.core.timeline.edit.Move;
+import org.mellowclass.core.timeline.edit.MoveJoin;
+import org.mellowclass.core.timeline.edit.MuteTrack;
 import org.mellowclass.core.timeline.edit.NameFlag;
+import org.mellowclass.core.timeline.edit.NameTrack;
+import org.mellowclass.core.timeline.edit.OpenUp;
+import org.mellowclass.core.timeline.edit.OrderTrack;
+import org.mellowclass.core.timeline.edit.PanTrack;
 import org.mellowclass.core.timeline.edit.PartSides;
 import org.mellowclass.core.timeline.edit.Remove;
+import org.mellowclass.core.timeline.edit.RemoveClip;
 import org.mellowclass.core.timeline.edit.RemoveFlag;
 import org.mellowclass.core.timeline.edit.SetClipGain;
+import org.mellowclass.core.timeline.edit.SetClipGains;
+import org.mellowclass.core.timeline.edit.SetFade;
 import org.mellowclass.core.timeline.edit.SetTakeGain;
 import org.mellowclass.core.timeline.edit.SetTrackGain;
 import org.mellowclass.core.timeline.edit.Soften;
 import org.mellowclass.core.timeline.edit.Split;
 import org.mellowclass.core.timeline.edit.SwapTake;
+import org.mellowclass.core.timeline.edit.TieTrack;
 import org.mellowclass.core.timeline.edit.Together;
 import org.mellowclass.core.timeline.edit.Treat;
 import org.mellowclass.core.timeline.edit.Trim;
@@ -60,7 +76,7 @@ import org.springframework.stereotype.Component;
 class TimelineCodec {
 
     /** Raise it when the format changes, and keep reading the older ones. */
-    static final int FORMAT_VERSION = 3;
+    static final int FORMAT_VERSION = 4;
     /** The fields of edits that hold names of tracks and flags. */
     private static final List<String> NAMES = List.of("name", "trackName");
 
@@ -91,6 +107,21 @@ class TimelineCodec {
         @JsonSubTypes.Type(value = LayInStep.class, name = "lay-in-step"),
         @JsonSubTypes.Type(value = SetTakeGain.class, name = "set-take-gain"),
         @JsonSubTypes.Type(value = RemoveFlag.class, name = "remove-flag"),
+        @JsonSubTypes.Type(value = Clear.class, name = "clear"),
+        @JsonSubTypes.Type(value = OpenUp.class, name = "open-up"),
+        @JsonSubTypes.Type(value = LayCopy.class, name = "lay-copy"),
+        @JsonSubTypes.Type(value = MoveJoin.class, name = "move-join"),
+        @JsonSubTypes.Type(value = RemoveClip.class, name = "remove-clip"),
+        @JsonSubTypes.Type(value = SetFade.class, name = "set-fade"),
+        @JsonSubTypes.Type(value = SetClipGains.class, name = "set-clip-gains"),
+        @JsonSubTypes.Type(value = PanTrack.class, name = "pan-track"),
+        @JsonSubTypes.Type(value = MuteTrack.class, name = "mute-track"),
+        @JsonSubTypes.Type(value = NameTrack.class, name = "name-track"),
+        @JsonSubTypes.Type(value = TieTrack.class, name = "tie-track"),
+        @JsonSubTypes.Type(value = OrderTrack.class, name = "order-track"),
+        @JsonSubTypes.Type(value = AddTrack.class, name = "add-track"),
+        @JsonSubTypes.Type(value = DropTrack.class, name = "drop-track"),
+        @JsonSubTypes.Type(value = DrawCurve.class, name = "draw-curve"),
         @JsonSubTypes.Type(value = Together.class, name = "together")})
     private interface NamedEdit {
     }
@@ -170,8 +201,9 @@ class TimelineCodec {
         try (InflaterInputStream inflater = new InflaterInputStream(new ByteArrayInputStream(body))) {
             JsonNode tree = json.readTree(inflater);
             return json.treeToValue(switch (formatVersion) {
-                case 1 -> fromVersion2(fromVersion1((ObjectNode) tree), formers);
-                case 2 -> fromVersion2(tree, formers);
+                case 1 -> fromVersion3(fromVersion2(fromVersion1((ObjectNode) tree), formers));
+                case 2 -> fromVersion3(fromVersion2(tree, formers));
+                case 3 -> fromVersion3(tree);
                 case FORMAT_VERSION -> tree;
                 default -> throw new IllegalStateException("timeline format " + formatVersion + " is not known");
             }, Timeline.class);
@@ -203,6 +235,18 @@ class TimelineCodec {
                 Optional<FormerTakes.Former> former = formers.of(source.get("takeId").asLong());
                 former.ifPresent(of -> source.put("takeId", of.takeId()));
                 source.set("treatment", json.valueToTree(former.map(FormerTakes.Former::treatment).orElse(Treatment.NONE)));
+            }
+        }
+        return timeline;
+    }
+
+    /** Version 4 brought pan, volume curves and edges that meet their neighbours. */
+    private static JsonNode fromVersion3(JsonNode timeline) {
+        for (JsonNode track : timeline.get("tracks")) {
+            ((ObjectNode) track).put("pan", 0).putObject("curve").putArray("points");
+            for (JsonNode clip : track.get("clips")) {
+                ((ObjectNode) clip.get("fadeIn")).put("seam", Fade.Seam.INSIDE.name());
+                ((ObjectNode) clip.get("fadeOut")).put("seam", Fade.Seam.INSIDE.name());
             }
         }
         return timeline;

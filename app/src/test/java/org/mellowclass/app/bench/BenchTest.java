@@ -31,6 +31,7 @@ import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.testing.Signal;
 import org.mellowclass.core.timeline.RoomSource;
+import org.mellowclass.core.timeline.Fade;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.TimelineTooLong;
 import org.mellowclass.core.timeline.Track;
@@ -101,7 +102,10 @@ class BenchTest {
     void no_frame_that_a_page_sends_reaches_behind_the_greatest_length(long frame) {
         Track track = landed.timeline().tracks().get(0);
         long clip = track.clips().get(0).id();
-        for (Wish wish : List.of(new Wish.Moving(clip, track.id(), frame), new Wish.Trimming(clip, Trim.Edge.END, frame), new Wish.Splitting(frame, Set.of(track.id())),
+        for (Wish wish : List.of(new Wish.Moving(clip, track.id(), frame, false), new Wish.OpeningUp(frame, 9, Set.of(track.id())), new Wish.OpeningUp(9, frame, Set.of(track.id())),
+                new Wish.Clearing(0, frame, Set.of(track.id())), new Wish.KeepingOnly(0, frame, Set.of(track.id())), new Wish.Copying(landed.seq(), 0, 9, Set.of(track.id()), frame, true),
+                new Wish.MovingJoin(clip, frame), new Wish.Fading(clip, Trim.Edge.END, frame, Fade.Shape.GENTLE), new Wish.Laying(7, "Noor", frame),
+                new Wish.Trimming(clip, Trim.Edge.END, frame, false), new Wish.Splitting(frame, Set.of(track.id())),
                 new Wish.Removing(0, frame, Set.of(track.id())), new Wish.Blanking(frame, 9, Set.of(track.id())), new Wish.Softening(0, frame, Set.of(track.id())),
                 new Wish.Flagging(track.id(), frame, "far"))) {
             assertThatThrownBy(() -> wishes.grant(school.student(), school.episodeId(), landed.seq(), "client-far", wish)).as("%s", wish).hasMessage("frame.BEYOND");
@@ -112,7 +116,7 @@ class BenchTest {
     @Test
     void a_clip_that_would_end_behind_the_greatest_length_stays_where_it_is() {
         Track track = landed.timeline().tracks().get(0);
-        Wish far = new Wish.Moving(track.clips().get(0).id(), track.id(), Timeline.MOST_FRAMES - 10);
+        Wish far = new Wish.Moving(track.clips().get(0).id(), track.id(), Timeline.MOST_FRAMES - 10, false);
         assertThatThrownBy(() -> wishes.grant(school.student(), school.episodeId(), landed.seq(), "client-end", far)).isInstanceOf(TimelineTooLong.class);
         assertThat(bench.head(school.student(), school.episodeId())).isEqualTo(landed);
     }
@@ -235,10 +239,10 @@ class BenchTest {
         long take = landed.timeline().tracks().get(0).clips().get(0).source().takeId();
         Head empty = undo();
         assertThat(empty.timeline().endFrame()).isZero();
-        Head again = bench.layTake(school.student(), school.episodeId(), empty.seq(), "client-again", take, "Ravi");
+        Head again = bench.layTake(school.student(), school.episodeId(), empty.seq(), "client-again", take, "Ravi", null);
         assertThat(again.timeline().tracks().get(0).name()).isEqualTo("Ravi");
         assertThat(again.timeline().endFrame()).isEqualTo(landed.timeline().endFrame());
-        assertThatThrownBy(() -> bench.layTake(school.stranger(), school.otherEpisodeId(), 1, "client-thief", take, "Mine"))
+        assertThatThrownBy(() -> bench.layTake(school.stranger(), school.otherEpisodeId(), 1, "client-thief", take, "Mine", null))
                 .isInstanceOf(NotFound.class);
     }
 

@@ -27,6 +27,7 @@ import org.mellowclass.core.timeline.Source;
 import org.mellowclass.core.timeline.TakeSource;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
+import org.mellowclass.core.timeline.VolumeCurve;
 import org.mellowclass.core.timeline.edit.Edit;
 import org.mellowclass.core.timeline.edit.LayTake;
 import org.mellowclass.core.timeline.edit.Remove;
@@ -41,6 +42,8 @@ class TimelineCodecTest {
 
     private static final Treatment MENDED = Treatment.of(new ChooseSides(Sides.LEFT), new RedrawTops(), new CorrectClock(89.5));
 
+    private static final Fade MEETING = Fade.EDGE.meeting(Fade.Seam.EQUAL_POWER);
+
     private static Timeline example(Source noor, Treatment ofRoom, Source late) {
         return new Timeline(List.of(
                 new Track(1, "Noor", 1, 0, false, List.of(
@@ -50,7 +53,12 @@ class TimelineCodecTest {
                 new Track(3, "Tide music", 2, -6, true, List.of())), List.of(new Flag(5, 1, 4_000, "bells")), 7);
     }
 
-    private static final Timeline EXAMPLE = example(new TakeSource(70, MENDED), Treatment.of(new RedrawTops()), new TakeSource(70));
+    /** What version 3 could say of it. */
+    private static final Timeline EXAMPLE_3 = example(new TakeSource(70, MENDED), Treatment.of(new RedrawTops()), new TakeSource(70));
+
+    private static final Timeline EXAMPLE = EXAMPLE_3.mapTracks(track -> track.id() != 1 ? track
+            : track.withPan(-0.25).withCurve(new VolumeCurve(List.of(new VolumeCurve.Point(0, VolumeCurve.SILENT_DB), new VolumeCurve.Point(48_000, -3.5))))
+                    .mapClips(clip -> clip.id() == 2 ? clip.withFades(clip.fadeIn(), MEETING) : clip.id() == 6 ? clip.withFades(MEETING, clip.fadeOut()) : clip), 7);
 
     /** What version 1 could say of it. */
     private static final Timeline OLD_EXAMPLE = new Timeline(List.of(
@@ -62,11 +70,16 @@ class TimelineCodecTest {
     private static final TimelineCodec.Formers NONE_WAS_MADE = takeId -> Optional.empty();
 
     @Test
-    void version_3_is_written_and_read_as_it_always_was() throws IOException {
-        assertThat(TimelineCodec.FORMAT_VERSION).isEqualTo(3);
-        assertThat(codec.toJson(EXAMPLE)).isEqualTo(golden("/bench/timeline-v3.json"));
-        assertThat(codec.inflated(3, codec.written(EXAMPLE).deflated(), NONE_WAS_MADE)).isEqualTo(EXAMPLE);
-        assertThat(codec.hash(EXAMPLE)).isEqualTo("a2e06900540620a06f85b59bc6cc8beabfd1123928c782fa75c021531d7cea35");
+    void version_4_is_written_and_read_as_it_always_was() throws IOException {
+        assertThat(TimelineCodec.FORMAT_VERSION).isEqualTo(4);
+        assertThat(codec.toJson(EXAMPLE)).isEqualTo(golden("/bench/timeline-v4.json"));
+        assertThat(codec.inflated(4, codec.written(EXAMPLE).deflated(), NONE_WAS_MADE)).isEqualTo(EXAMPLE);
+        assertThat(codec.hash(EXAMPLE)).isEqualTo("b66716472b61083147605e547a52d18d47925497cc01c6a11ad58008fcb3961b");
+    }
+
+    @Test
+    void version_3_is_still_read() throws IOException {
+        assertThat(codec.inflated(3, stored("/bench/timeline-v3.json"), NONE_WAS_MADE)).isEqualTo(EXAMPLE_3);
     }
 
     @Test

@@ -18,12 +18,11 @@ import org.mellowclass.core.treatment.Treatment;
 
 /**
  * Mixes a timeline to stereo at 48 kHz, summed in float. Every gain is computed from the absolute frame, so that a span
- * rendered alone is bit-equal to the same span of the whole. One channel stands in the middle by the −3 dB law; two keep
- * their sides. Muted tracks are left out. A clip that runs on behind the end of its take is silent there.
+ * rendered alone is bit-equal to the same span of the whole. One channel is panned by the −3 dB law, so that it is as loud anywhere; of two, the
+ * side that is turned away from gets quieter, 0 dB in the middle. Muted tracks are left out. A clip that runs on behind the end of its take is silent there.
  */
 public final class Mixer implements Closeable {
 
-    private static final float CENTRE = (float) Math.sqrt(0.5);
     private static final int BLOCK = 4096;
 
     private final Timeline timeline;
@@ -59,15 +58,15 @@ public final class Mixer implements Closeable {
             }
             double trackGain = Decibels.toAmplitude(track.gainDb());
             for (Clip clip : track.clips()) {
-                long start = Math.max(fromFrame, clip.startFrame());
-                long end = Math.min(fromFrame + frames, clip.endFrame());
+                long start = Math.max(fromFrame, clip.firstHeard());
+                long end = Math.min(fromFrame + frames, clip.heardUntil());
                 if (start < end) {
-                    if (!sides && sourceOf(clip).channels() > 1) {
+                    if (!sides && (track.pan() != 0 || sourceOf(clip).channels() > 1)) {
                         Arrays.fill(left, 0, frames, 0f);
                         Arrays.fill(right, 0, frames, 0f);
                         sides = true;
                     }
-                    add(clip, trackGain, start, (int) (end - start), (int) (start - fromFrame));
+                    add(track, clip, trackGain, start, (int) (end - start), (int) (start - fromFrame));
                 }
             }
         }
@@ -99,17 +98,23 @@ public final class Mixer implements Closeable {
     }
 
     /** Adds {@code count} frames of a clip from a frame of the timeline on, which stands at {@code at} in this block. */
-    private void add(Clip clip, double trackGain, long frame, int count, int at) throws IOException {
+    private void add(Track track, Clip clip, double trackGain, long frame, int count, int at) throws IOException {
         RandomAccessSound sound = sourceOf(clip);
         long clipFrame = frame - clip.startFrame();
         sound.readAt(clip.sourceFrame() + clipFrame, scratch, 0, count);
+        CurveGain.apply(track.curve(), frame, scratch, sound.channels(), count);
         double gain = trackGain * clip.gain();
-        if (sound.channels() == 1) {
-            // one channel is the same on both sides: it is summed once
-            addFaded(clip, clipFrame, (float) (gain * CENTRE), count, scratch[0], middle, at);
+        double pan = track.pan();
+        if (sound.channels() > 1) {
+            addFaded(clip, clipFrame, (float) (gain * Math.min(1, 1 - pan)), count, scratch[0], left, at);
+            addFaded(clip, clipFrame, (float) (gain * Math.min(1, 1 + pan)), count, scratch[1], right, at);
+        } else if (pan == 0) {
+            // one channel in the middle is the same on both sides: it is summed once
+            addFaded(clip, clipFrame, (float) (gain * Math.sqrt(0.5)), count, scratch[0], middle, at);
         } else {
-            addFaded(clip, clipFrame, (float) gain, count, scratch[0], left, at);
-            addFaded(clip, clipFrame, (float) gain, count, scratch[1], right, at);
+            double angle = 0.25 * Math.PI * (1 + pan);
+            addFaded(clip, clipFrame, (float) (gain * Math.cos(angle)), count, scratch[0], left, at);
+            addFaded(clip, clipFrame, (float) (gain * Math.sin(angle)), count, scratch[0], right, at);
         }
     }
 

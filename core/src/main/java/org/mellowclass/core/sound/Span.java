@@ -16,4 +16,8 @@ public record Span(long startFrame, long endFrame) {
     public long frames() {
         return endFrame - startFrame;
     }
+
+    public boolean contains(long frame) {
+        return frame >= startFrame && frame < endFrame;
+    }
 }

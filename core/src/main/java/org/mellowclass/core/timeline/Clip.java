@@ -76,12 +76,22 @@ public record Clip(long id, Source source, long startFrame, long sourceFrame, lo
         return new Clip(id, source, frame, sourceFrame + gone, frames - gone, gainDb, fadeIn.cut(gone, edgeFrames), fadeOut);
     }
 
+    /** Where it is first heard: before its start where its edge reaches over it. */
+    public long firstHeard() {
+        return startFrame - Math.min(fadeIn.overFrames(), sourceFrame);
+    }
+
+    /** Behind the last frame that is heard of it. */
+    public long heardUntil() {
+        return endFrame() + fadeOut.overFrames();
+    }
+
     /** The gain of the whole clip as an amplitude ratio. */
     public double gain() {
         return Decibels.toAmplitude(gainDb);
     }
 
-    /** The fades' part of the gain at one frame of the clip (0 is its first); both where it is shorter than its two fades. */
+    /** The fades' part of the gain at one frame of the clip (0 is its first, those over its edges count on); both where it is shorter than its two fades. */
     public double fadeAt(long clipFrame) {
         return fadeIn.gainAt(clipFrame) * fadeOut.gainAt(frames - 1 - clipFrame);
     }

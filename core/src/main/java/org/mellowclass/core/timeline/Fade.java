@@ -5,12 +5,36 @@ package org.mellowclass.core.timeline;
  *
  * @param frames        how long the whole fade is, 0 for none
  * @param skippedFrames how much of its silent end was cut off with the clip's old edge
- * @param edgeFrames    a short gentle fade on top, so that an edge that a cut has made never clicks
+ * @param edgeFrames    a short fade on top, so that an edge that a cut has made never clicks
+ * @param seam          where that short fade lies
  */
-public record Fade(long frames, Shape shape, long skippedFrames, long edgeFrames) {
+public record Fade(long frames, Shape shape, long skippedFrames, long edgeFrames, Seam seam) {
+
+    /** How the short fade at an edge meets what stands beside it. */
+    public enum Seam {
+        /** It lies inside the clip, which begins or ends there. */
+        INSIDE(Shape.GENTLE),
+        /** It reaches as far over the edge as inside it, and with its neighbour's sums to 1: both play one take in step. */
+        EQUAL_GAIN(Shape.GENTLE),
+        /** As before, but their squares sum to 1: the two are different sounds. */
+        EQUAL_POWER(Shape.EQUAL_POWER);
+
+        private final Shape shape;
+
+        Seam(Shape shape) {
+            this.shape = shape;
+        }
+    }
 
     /** How the gain grows from 0 to 1. */
     public enum Shape {
+        /** In proportion to time. */
+        STRAIGHT {
+            @Override
+            double at(double x) {
+                return x;
+            }
+        },
         /** A raised cosine: two of them, in opposite directions, sum to 1 everywhere. */
         GENTLE {
             @Override
@@ -23,6 +47,20 @@ public record Fade(long frames, Shape shape, long skippedFrames, long edgeFrames
             @Override
             double at(double x) {
                 return Math.sin(0.5 * Math.PI * x);
+            }
+        },
+        /** By the square of time: long quiet, then quickly loud. */
+        SLOW_START {
+            @Override
+            double at(double x) {
+                return x * x;
+            }
+        },
+        /** The other way round: quickly loud, then slowly the rest. */
+        SLOW_END {
+            @Override
+            double at(double x) {
+                return 1 - (1 - x) * (1 - x);
             }
         };
 
@@ -38,9 +76,13 @@ public record Fade(long frames, Shape shape, long skippedFrames, long edgeFrames
     public static final Fade EDGE = new Fade(0, Shape.GENTLE, 0, EDGE_FRAMES);
 
     public Fade {
-        if (frames < 0 || skippedFrames < 0 || skippedFrames > frames || edgeFrames < 0) {
-            throw new IllegalArgumentException("not a fade: " + frames + ", " + skippedFrames + ", " + edgeFrames);
+        if (frames < 0 || skippedFrames < 0 || skippedFrames > frames || edgeFrames < 0 || edgeFrames == 0 && seam != Seam.INSIDE) {
+            throw new IllegalArgumentException("not a fade: " + frames + ", " + skippedFrames + ", " + edgeFrames + ", " + seam);
         }
+    }
+
+    public Fade(long frames, Shape shape, long skippedFrames, long edgeFrames) {
+        this(frames, shape, skippedFrames, edgeFrames, Seam.INSIDE);
     }
 
     public static Fade of(long frames, Shape shape) {
@@ -52,11 +94,26 @@ public record Fade(long frames, Shape shape, long skippedFrames, long edgeFrames
         return Math.max(frames - skippedFrames, edgeFrames);
     }
 
-    /** The gain so many frames from the edge, counted from 0. */
+    /** How far beyond the edge the clip goes on sounding under this fade. */
+    public long overFrames() {
+        return seam == Seam.INSIDE ? 0 : edgeFrames;
+    }
+
+    /** The same with its edge meeting a neighbour; one that has no edge gets one. */
+    public Fade meeting(Seam other) {
+        return new Fade(frames, shape, skippedFrames, other == Seam.INSIDE ? edgeFrames : EDGE_FRAMES, other);
+    }
+
+    /** The gain so many frames from the edge, counted from 0; negative for frames over it. */
     public double gainAt(long frame) {
-        long into = frame + skippedFrames;
+        long into = Math.max(0, frame + skippedFrames);
         double gain = into >= frames ? 1 : shape.at((into + 0.5) / frames);
-        return frame >= edgeFrames ? gain : gain * Shape.GENTLE.at((frame + 0.5) / edgeFrames);
+        return frame >= edgeFrames ? gain : gain * edgeAt(frame);
+    }
+
+    private double edgeAt(long frame) {
+        long over = overFrames();
+        return seam.shape.at((frame + over + 0.5) / (edgeFrames + over));
     }
 
     /** What is left of it behind a new edge, so many frames further inside, which gets a short fade of its own. */

@@ -62,6 +62,12 @@ public record Timeline(List<Track> tracks, List<Flag> flags, long nextId) {
         return tracks.stream().map(Track::id).collect(Collectors.toUnmodifiableSet());
     }
 
+    /** Some tracks, with all that are tied to them. */
+    public Set<Long> tiedTo(Set<Long> trackIds) {
+        Set<Integer> groups = tracks.stream().filter(track -> trackIds.contains(track.id())).map(Track::group).collect(Collectors.toSet());
+        return tracks.stream().filter(track -> groups.contains(track.group())).map(Track::id).collect(Collectors.toUnmodifiableSet());
+    }
+
     public Timeline mapTracks(UnaryOperator<Track> change, long newNextId) {
         return new Timeline(tracks.stream().map(change).toList(), flags, newNextId);
     }
@@ -75,13 +81,16 @@ public record Timeline(List<Track> tracks, List<Flag> flags, long nextId) {
         return new Timeline(tracks, newFlags, newNextId);
     }
 
-    /** With every flag where the map of its track takes it; those whose moment is gone are gone. */
-    public Timeline withFlagsMoved(TimeMaps maps) {
+    /** With every flag and curve where the map of its track takes it; flags whose moment is gone are gone. */
+    public Timeline withTimeMoved(TimeMaps maps) {
         List<Flag> moved = new ArrayList<>();
         for (Flag flag : flags) {
             maps.of(flag.trackId()).map(flag.frame()).ifPresent(frame -> moved.add(flag.at(frame)));
         }
-        return withFlags(moved, nextId);
+        return mapTracks(track -> {
+            VolumeCurve curve = track.curve().moved(maps.of(track.id()));
+            return curve.equals(track.curve()) ? track : track.withCurve(curve);
+        }, nextId).withFlags(moved, nextId);
     }
 
     /** The clips that play a take, from whatever track. */

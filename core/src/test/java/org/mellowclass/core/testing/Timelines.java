@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Random;
 import java.util.Set;
+import java.util.TreeMap;
 
 import org.mellowclass.core.sound.Sides;
 import org.mellowclass.core.sound.Span;
@@ -19,25 +20,41 @@ import org.mellowclass.core.timeline.Source;
 import org.mellowclass.core.timeline.TakeSource;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
+import org.mellowclass.core.timeline.VolumeCurve;
 import org.mellowclass.core.timeline.edit.AddFlag;
+import org.mellowclass.core.timeline.edit.AddTrack;
 import org.mellowclass.core.timeline.edit.Blank;
+import org.mellowclass.core.timeline.edit.Clear;
+import org.mellowclass.core.timeline.edit.DrawCurve;
+import org.mellowclass.core.timeline.edit.DropTrack;
 import org.mellowclass.core.timeline.edit.Edit;
 import org.mellowclass.core.timeline.edit.EraseTake;
+import org.mellowclass.core.timeline.edit.LayCopy;
 import org.mellowclass.core.timeline.edit.LayInStep;
 import org.mellowclass.core.timeline.edit.LaySpan;
 import org.mellowclass.core.timeline.edit.LayTake;
 import org.mellowclass.core.timeline.edit.Move;
+import org.mellowclass.core.timeline.edit.MoveJoin;
+import org.mellowclass.core.timeline.edit.MuteTrack;
 import org.mellowclass.core.timeline.edit.NameFlag;
+import org.mellowclass.core.timeline.edit.NameTrack;
+import org.mellowclass.core.timeline.edit.OpenUp;
+import org.mellowclass.core.timeline.edit.OrderTrack;
+import org.mellowclass.core.timeline.edit.PanTrack;
 import org.mellowclass.core.timeline.edit.PartSides;
 import org.mellowclass.core.timeline.edit.Remove;
+import org.mellowclass.core.timeline.edit.RemoveClip;
 import org.mellowclass.core.timeline.edit.RemoveFlag;
 import org.mellowclass.core.timeline.edit.SetClipGain;
+import org.mellowclass.core.timeline.edit.SetClipGains;
+import org.mellowclass.core.timeline.edit.SetFade;
 import org.mellowclass.core.timeline.edit.SetTakeGain;
 import org.mellowclass.core.timeline.edit.SetTrackGain;
 import org.mellowclass.core.timeline.edit.Soften;
 import org.mellowclass.core.timeline.edit.Split;
 import org.mellowclass.core.timeline.edit.SwapTake;
 import org.mellowclass.core.timeline.edit.TakeFacts;
+import org.mellowclass.core.timeline.edit.TieTrack;
 import org.mellowclass.core.timeline.edit.Together;
 import org.mellowclass.core.timeline.edit.Treat;
 import org.mellowclass.core.timeline.edit.Trim;
@@ -102,7 +119,8 @@ public final class Timelines {
                     default -> 0;
                 };
             }
-            tracks.add(new Track(trackId, "Voice " + t, random.nextInt(4) == 0 ? 2 : 1, random.nextInt(7) - 3, random.nextInt(5) == 0, clips));
+            tracks.add(new Track(trackId, "Voice " + t, random.nextInt(4) == 0 ? 2 : 1, random.nextInt(7) - 3, random.nextInt(3) == 0 ? random.nextInt(21) / 10.0 - 1 : 0,
+                    random.nextInt(5) == 0, curve(random, at), clips));
         }
         return new Timeline(tracks, flags(tracks, random, id), id + FLAGS);
     }
@@ -129,8 +147,23 @@ public final class Timelines {
         return flags;
     }
 
+    /** Often none. */
+    private static VolumeCurve curve(Random random, long endFrame) {
+        Map<Long, VolumeCurve.Point> points = new TreeMap<>();
+        for (int i = random.nextInt(3) == 0 ? 1 + random.nextInt(5) : 0; i > 0; i--) {
+            long frame = random.nextLong(endFrame + 1000);
+            points.put(frame, new VolumeCurve.Point(frame, random.nextInt(6) == 0 ? VolumeCurve.SILENT_DB : random.nextInt(30) - 20));
+        }
+        return new VolumeCurve(List.copyOf(points.values()));
+    }
+
     private static Fade edge(Random random) {
-        return random.nextBoolean() ? Fade.EDGE : Fade.NONE;
+        return switch (random.nextInt(6)) {
+            case 0, 1 -> Fade.EDGE;
+            case 2 -> Fade.EDGE.meeting(Fade.Seam.EQUAL_POWER);
+            case 3 -> Fade.of(300, Fade.Shape.values()[random.nextInt(Fade.Shape.values().length)]);
+            default -> Fade.NONE;
+        };
     }
 
     /** A clip of a take, without gain and fades. */
@@ -148,7 +181,7 @@ public final class Timelines {
         Clip clip = clips.get(random.nextInt(clips.size()));
         Track track = timeline.tracks().get(random.nextInt(timeline.tracks().size()));
         long take = 1 + random.nextInt(TAKE_COUNT);
-        return switch (random.nextInt(24)) {
+        return switch (random.nextInt(38)) {
             case 0, 1, 2 -> span;
             case 3 -> new Blank(span.span(), span.trackIds());
             case 4 -> new Soften(span.span(), span.trackIds());
@@ -171,8 +204,27 @@ public final class Timelines {
             case 21 -> random.nextBoolean() ? new PartSides(take, "Other side") : new EraseTake(take);
             case 22 -> new LayInStep(new LayInStep.Laid(take, new Span(0, 5000), "Voice 0"),
                     new LayInStep.Laid(7, new Span(0, 5000), "Laid"), random.nextInt(20_000) - 3000, random.nextBoolean() ? 0 : 80);
+            case 23 -> new Clear(span.span(), span.trackIds());
+            case 24 -> new OpenUp(span.span().startFrame(), 1 + random.nextInt(5000), span.trackIds());
+            case 25 -> new RemoveClip(clip.id());
+            case 26 -> new SetFade(clip.id(), Trim.Edge.values()[random.nextInt(2)], random.nextInt(3) * 700, Fade.Shape.values()[random.nextInt(5)]);
+            case 27 -> new MoveJoin(clip.id(), random.nextInt(1500) - 750);
+            case 28 -> copy(timeline, span, random, true);
+            case 29 -> copy(timeline, span, random, false);
+            case 30 -> new DrawCurve(track.id(), curve(random, timeline.endFrame()));
+            case 31 -> new SetClipGains(Map.of(clip.id(), (double) (random.nextInt(20) - 10)));
+            case 32 -> random.nextBoolean() ? new PanTrack(track.id(), random.nextInt(3) - 1) : new MuteTrack(track.id(), random.nextBoolean());
+            case 33 -> random.nextBoolean() ? new NameTrack(track.id(), "Voice " + random.nextInt(6)) : new AddTrack("Shelf " + random.nextInt(2));
+            case 34 -> new TieTrack(track.id(), random.nextInt(3));
+            case 35 -> new OrderTrack(track.id(), random.nextInt(4));
+            case 36 -> new DropTrack(track.id());
             default -> together(span, random);
         };
+    }
+
+    private static LayCopy copy(Timeline timeline, Remove span, Random random, boolean over) {
+        return new LayCopy(LayCopy.copies(timeline, span.span(), span.trackIds()), span.span().frames(), random.nextLong(timeline.endFrame()),
+                over ? Set.of() : span.trackIds());
     }
 
     private static Step step(Random random) {

@@ -16,10 +16,12 @@ import org.mellowclass.core.treatment.Treatment;
 
 /**
  * Puts the take's own room in place of a span on the chosen tracks, without moving anything; true silence for takes whose
- * room is not known. Every new edge gets a fade of 5 ms. Where two clips lie over each other, their rooms are crossfaded with
+ * room is not known. Every new edge gets a fade of 5 ms; sound and room meet as in {@link Remove}. Where two clips lie over each other, their rooms are crossfaded with
  * equal power, so that nowhere the room is heard twice.
  */
 public record Blank(Span span, Set<Long> trackIds) implements SpanEdit {
+
+    private static final Fade MEETING = Fade.EDGE.meeting(Fade.Seam.EQUAL_POWER);
 
     public Blank {
         trackIds = Set.copyOf(trackIds);
@@ -54,12 +56,12 @@ public record Blank(Span span, Set<Long> trackIds) implements SpanEdit {
             long start = Math.max(span.startFrame(), clip.startFrame());
             long end = Math.min(span.endFrame(), clip.endFrame());
             if (clip.startFrame() < start) {
-                clips.add(clip.until(start, Fade.EDGE_FRAMES));
+                clips.add(Cut.end(clip, start));
             }
             room(clip.source(), takes).ifPresent(room ->
-                    addRoom(rooms, new Clip(ids.take(), room, start, 0, end - start, clip.gainDb(), Fade.EDGE, Fade.EDGE)));
+                    addRoom(rooms, new Clip(ids.take(), room, start, Fade.EDGE_FRAMES, end - start, clip.gainDb(), MEETING, MEETING)));
             if (clip.endFrame() > end) {
-                clips.add(clip.from(end, Fade.EDGE_FRAMES).withId(ids.take()));
+                clips.add(Cut.start(clip, end).withId(ids.take()));
             }
         }
         clips.addAll(rooms);

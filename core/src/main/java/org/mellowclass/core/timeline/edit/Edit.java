@@ -6,8 +6,9 @@ import org.mellowclass.core.timeline.Timeline;
 
 /** Something a student does to a timeline. A pure function: the same timeline, edit and takes always give the same result. */
 public sealed interface Edit
-        permits LayTake, LaySpan, SpanEdit, Move, Trim, SetClipGain, SetTrackGain, AddFlag, NameFlag, RemoveFlag,
-        SwapTake, EraseTake, Treat, PartSides, LayInStep, SetTakeGain, Together {
+        permits LayTake, LaySpan, LayCopy, SpanEdit, OpenUp, Move, MoveJoin, Trim, RemoveClip, SetFade, SetClipGain, SetClipGains, TrackEdit,
+        AddTrack, OrderTrack, DropTrack, DrawCurve, AddFlag, NameFlag, RemoveFlag, SwapTake, EraseTake, Treat, PartSides, LayInStep, SetTakeGain,
+        Together {
 
     /**
      * The timeline after this edit, and where it has taken time.

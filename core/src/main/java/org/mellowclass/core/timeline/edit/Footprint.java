@@ -8,6 +8,7 @@ import java.util.stream.Stream;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Fade;
+import org.mellowclass.core.timeline.Flag;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
 
@@ -61,6 +62,31 @@ public record Footprint(Set<Stretch> stretches, Set<Long> trackIds, Set<String> 
 
     static Footprint ofTracks(Set<Long> trackIds) {
         return new Footprint(Set.of(), trackIds, Set.of(), Set.of(), Set.of());
+    }
+
+    /** A track with all that stands on it or ever will. */
+    static Footprint ofWholeTrack(long trackId) {
+        return ofTracks(Set.of(trackId)).and(ofStretch(trackId, new Span(0, Long.MAX_VALUE / 4)));
+    }
+
+    /** All that there is. */
+    static Footprint ofEverything(Timeline timeline) {
+        Footprint all = ofFlags(timeline.flags().stream().map(Flag::id).collect(Collectors.toSet()));
+        for (Track track : timeline.tracks()) {
+            all = all.and(ofWholeTrack(track.id())).and(ofName(track.name()))
+                    .and(ofTakes(track.clips().stream().map(clip -> clip.source().takeId()).collect(Collectors.toSet())));
+        }
+        return all;
+    }
+
+    /** The stretch on which a clip stands. */
+    static Footprint ofClip(Timeline timeline, long clipId) {
+        return timeline.trackOf(clipId).map(track -> ofStretch(track.id(), track.clip(clipId).orElseThrow().span())).orElse(NOTHING);
+    }
+
+    /** The name of a track, which only one may have. */
+    static Footprint ofName(String name) {
+        return name == null ? NOTHING : ofNewTrack(name.strip());
     }
 
     static Footprint ofNewTrack(String name) {

@@ -57,6 +57,20 @@ public record Meanwhile(Timeline base, Timeline head, TimeMaps maps, TakeFacts t
         return ways.size() == 1 ? ways.iterator().next() : TimeMap.IDENTITY;
     }
 
+    /**
+     * Where a moment of several tracks is now.
+     *
+     * @throws EditRefused if it is not one moment any more
+     */
+    long oneMoment(Set<Long> trackIds, long frame) {
+        Set<Long> moments = new HashSet<>();
+        trackIds.forEach(id -> moments.add(map(id).closest(frame)));
+        if (moments.size() != 1) {
+            throw changed(Set.of());
+        }
+        return moments.iterator().next();
+    }
+
     /** Tracks that were made meanwhile and are tied to others, of which all are among the given ones. */
     Set<Long> newlyTiedTo(Set<Long> trackIds) {
         Set<Long> joined = new HashSet<>();

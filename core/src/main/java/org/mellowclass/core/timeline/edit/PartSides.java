@@ -45,7 +45,7 @@ public record PartSides(long takeId, String rightTrackName) implements Edit {
             }
             if (!others.isEmpty()) {
                 id++;
-                tracks.add(new Track(trackId, freeName(timeline, tracks), track.group(), track.gainDb(), track.muted(), others));
+                tracks.add(new Track(trackId, freeName(timeline, tracks), track.group(), track.gainDb(), track.pan(), track.muted(), track.curve(), others));
             }
         }
         return Edited.inPlace(new Timeline(tracks, timeline.flags(), id));

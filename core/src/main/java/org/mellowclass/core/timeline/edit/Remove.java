@@ -19,7 +19,8 @@ import org.mellowclass.core.timeline.Track;
 
 /**
  * Takes a span out of the chosen tracks and closes the gap on them. A span may lie across several clips; every new edge
- * gets a fade of 5 ms inside the kept sound.
+ * gets a fade of 5 ms inside the kept sound. Where two sides meet that were cut, what lay behind the cuts is heard 5 ms long
+ * under their fades instead, with equal power, so that a steady sound goes on.
  *
  * @param alongIds tracks on which nothing is cut, but clips go along to where their starts have gone: those that somebody has
  *                 made meanwhile, tied to the chosen ones
@@ -55,7 +56,7 @@ public record Remove(Span span, Set<Long> trackIds, Set<Long> alongIds) implemen
         List<Track> without = timeline.tracks().stream()
                 .map(track -> trackIds.contains(track.id()) ? without(track, ids) : alongIds.contains(track.id()) ? along(track) : track).toList();
         TimeMaps maps = new TimeMaps(Stream.concat(trackIds.stream(), alongIds.stream()).collect(Collectors.toMap(Function.identity(), id -> TimeMap.removing(span))));
-        return new Edited(new Timeline(without, timeline.flags(), ids.next()).withFlagsMoved(maps), maps);
+        return new Edited(new Timeline(without, timeline.flags(), ids.next()).withTimeMoved(maps), maps);
     }
 
     @Override
@@ -104,10 +105,10 @@ public record Remove(Span span, Set<Long> trackIds, Set<Long> alongIds) implemen
                 kept.add(clip.movedBy(-span.frames()));
             } else {
                 if (clip.startFrame() < span.startFrame()) {
-                    kept.add(clip.until(span.startFrame(), Fade.EDGE_FRAMES));
+                    kept.add(Cut.end(clip, span.startFrame()));
                 }
                 if (clip.endFrame() > span.endFrame()) {
-                    kept.add(clip.from(span.endFrame(), Fade.EDGE_FRAMES).withId(ids.take()).movedBy(-span.frames()));
+                    kept.add(Cut.start(clip, span.endFrame()).withId(ids.take()).movedBy(-span.frames()));
                 }
             }
         }

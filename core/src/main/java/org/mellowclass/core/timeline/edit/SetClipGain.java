@@ -17,8 +17,7 @@ public record SetClipGain(long clipId, double gainDb) implements Edit {
 
     @Override
     public Footprint footprint(Timeline timeline, TakeFacts takes) {
-        return timeline.trackOf(clipId).map(track -> Footprint.ofStretch(track.id(), track.clip(clipId).orElseThrow().span()))
-                .orElse(Footprint.NOTHING);
+        return Footprint.ofClip(timeline, clipId);
     }
 
     @Override

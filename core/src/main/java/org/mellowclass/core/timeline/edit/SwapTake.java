@@ -90,7 +90,7 @@ public record SwapTake(long oldTakeId, long newTakeId, Span span, Set<Long> alon
             return tied.contains(track.id()) ? track.mapClips(clip -> clip.startFrame() < staysBefore ? clip : clip.movedBy(frames)) : track;
         }, without.nextId());
         TimeMaps maps = new TimeMaps(tied.stream().collect(Collectors.toMap(Function.identity(), id -> TimeMap.opening(passage.endFrame, frames))));
-        return new Edited(moved.withFlagsMoved(maps), maps);
+        return new Edited(moved.withTimeMoved(maps), maps);
     }
 
     /** The end of what is heard across a frame, with what is crossfaded with it; the frame itself if nothing is. */

@@ -76,8 +76,25 @@ class EditsTest {
 
     private static void assertHeard(Edit edit, Timeline before, Edited edited, Track track, long frame) {
         Map<SourceFrame, Double> was = heard(track, frame);
+        if (edit instanceof DropTrack drop && drop.trackId() == track.id()) {
+            assertThat(edited.timeline().track(track.id())).isEmpty();
+            return;
+        }
         Track now = edited.timeline().track(track.id()).orElseThrow();
-        if (edit instanceof Remove remove && remove.trackIds().contains(track.id())) {
+        if (!(edit instanceof DrawCurve)) {
+            edited.maps().of(track.id()).map(frame).ifPresent(there ->
+                    assertThat(now.curve().gainDbAt(there)).as("%s", edit).isCloseTo(track.curve().gainDbAt(frame), within(1e-9)));
+        }
+        if (edit instanceof OpenUp open && open.trackIds().contains(track.id())) {
+            if (Math.abs(frame - open.frame()) > EDGE) {
+                assertSame(edit, heard(now, edited.maps().of(track.id()).map(frame).orElseThrow()), was, 1);
+            }
+        } else if (edit instanceof LayCopy lay && (lay.openedIds().contains(track.id()) || lay.copies().stream().anyMatch(copy -> copy.trackId() == track.id()))) {
+            long end = lay.startFrame() + (lay.openedIds().isEmpty() ? lay.frames() : 0);
+            if (frame < lay.startFrame() - EDGE || frame > end + EDGE) {
+                assertSame(edit, heard(now, edited.maps().of(track.id()).map(frame).orElseThrow()), was, 1);
+            }
+        } else if (edit instanceof Remove remove && remove.trackIds().contains(track.id())) {
             Span span = remove.span();
             if (frame < span.startFrame() - EDGE || frame >= span.endFrame() + EDGE) {
                 assertSame(edit, heard(now, edited.maps().of(track.id()).map(frame).orElseThrow()), was, 1);
