@@ -31,7 +31,7 @@ test('a track is left out of rows where it has no clip', () => {
 test('a minute of one voice fills the window with rows of eight to ten seconds', () => {
   const layout = Layout.fitting(timeline(60, track(1, clip(2, 0, 60 * RATE))), HEIGHT);
   assert.ok(layout.rowSeconds >= 8 && layout.rowSeconds <= 10, `${layout.rowSeconds} s`);
-  const used = layout.rowCount * (layout.laneHeight(HEIGHT) + 6 + 22);
+  const used = layout.rowCount * (layout.laneHeight(HEIGHT) + 24 + 16);
   assert.ok(used <= HEIGHT && used > 0.8 * HEIGHT, `${used} of ${HEIGHT} pixels`);
 });
 
@@ -41,7 +41,7 @@ test('whatever its length, an episode fits the window as long as rows can hold i
     const lane = layout.laneHeight(HEIGHT);
     assert.ok(lane >= 62 && lane <= 140);
     if (layout.rowSeconds < 80) {
-      assert.ok(layout.rowCount * (2 * (lane + 6) + 22) <= HEIGHT, `${seconds} s: ${layout.rowCount} rows of ${lane} pixels`);
+      assert.ok(layout.rowCount * (2 * (lane + 24) + 16) <= HEIGHT, `${seconds} s: ${layout.rowCount} rows of ${lane} pixels`);
     }
   }
 });
@@ -58,10 +58,23 @@ test('frames snap to edges, flags and the position that are near on the screen, 
   const page = timeline(20, track(1, clip(2, 100_000, 50_000), clip(3, 200_007, 1_000)));
   page.flags = [{ frame: 400_003 }];
   const layout = new Layout(page, 20);
-  const bench = { layout: () => layout, rows: { row: () => ({ sound: { clientWidth: 960 } }) }, timeline: () => page, position: () => 300_001 };
+  const bench = { layout: () => layout, rows: { all: [{ sound: { clientWidth: 960 } }] }, timeline: () => page, position: () => 300_001 };
   assert.equal(snapped(100_900, bench), 100_000);
   assert.equal(snapped(399_000, bench), 400_003);
   assert.equal(snapped(303_000, bench), 300_001);
   assert.equal(snapped(500_111, bench), 500_160, 'a hundredth of a second');
   assert.equal(snapped(200_100, bench, { id: 3 }), 200_160, 'its own edges do not count');
+});
+
+test('each row has its place, and the rows of any stretch of the page are found', () => {
+  const layout = new Layout(timeline(3600, track(1, clip(3, 0, 3600 * RATE)), track(2, clip(4, 600 * RATE, 60 * RATE))), 0.05);
+  layout.place(62);
+  assert.equal(layout.rowCount, 72_000);
+  assert.equal(layout.tops[12_000], 12_000 * (62 + 24 + 16));
+  assert.equal(layout.tops[12_001] - layout.tops[12_000], 2 * (62 + 24) + 16);
+  for (const row of [0, 1, 11_999, 12_000, 71_999]) {
+    assert.deepEqual(layout.rowsBetween(layout.tops[row], layout.tops[row] + 1), [row, row]);
+  }
+  assert.deepEqual(layout.rowsBetween(-500, 0), [0, 0]);
+  assert.deepEqual(layout.rowsBetween(0, 1e9), [0, 71_999]);
 });

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
 import {
-  beginning, choose, chosen, closer, everyTrack, further, goTo, letGo, markEnd, markStart, moveBy, nudge, play, select, selectAll, show, tick, tiedTracks, whole,
+  beginning, choose, chosen, closer, everyTrack, further, goTo, letGo, markEnd, markStart, moveBy, moveEdge, nudge, nudgeEdge, play, select, selectAll, show, tick, tiedTracks, whole,
 } from '../../src/main/resources/static/js/page/state.js';
 
 const FOREVER = 2 ** 61;
@@ -67,17 +67,23 @@ test('a shorter timeline lets go of what lies outside it', () => {
   assert.equal(after(choose(70), show(shorter)).chosenClip, 70);
 });
 
-test('an edge moves by the arrows, the one that is nearer, and never over the other', () => {
-  const selected = after(select(48_000, 96_000, [7]));
-  assert.deepEqual(span(nudge(50_000, -480)(selected)), [47_520, 96_000]);
-  assert.deepEqual(span(nudge(90_000, 480)(selected)), [48_000, 96_480]);
-  assert.deepEqual(span(nudge(50_000, 60_000)(selected)), [48_000, 96_000]);
-  assert.deepEqual(span(nudge(90_000, 1_000_000)(selected)), [48_000, 480_000], 'held at the end');
+test('an edge moves on its own, up to the other one, and the ribbon does not', () => {
+  const selected = after(goTo(5), select(48_000, 96_000, [7]));
+  assert.deepEqual(span(nudgeEdge('start', -480)(selected)), [47_520, 96_000]);
+  assert.deepEqual(span(nudgeEdge('end', 480)(selected)), [48_000, 96_480]);
+  assert.equal(nudgeEdge('end', 480)(selected).position, 5);
+  assert.deepEqual(span(nudgeEdge('start', 60_000)(selected)), [48_000, 96_000], 'never over the other');
+  assert.deepEqual(span(nudgeEdge('end', 1_000_000)(selected)), [48_000, 480_000], 'held at the end');
+  assert.deepEqual(span(moveEdge('end', 60_000)(selected)), [48_000, 60_000]);
+  assert.equal(after(nudgeEdge('end', 480)).selection, null);
 });
 
-test('without a selection the arrows move the position', () => {
+test('the arrows move the ribbon, whether something is selected or not', () => {
   assert.equal(after(nudge(9_600, 480)).position, 10_080);
   assert.equal(after(nudge(200, -480)).position, 0);
+  const selected = after(select(48_000, 96_000, [7]), nudge(9_600, 480));
+  assert.equal(selected.position, 10_080);
+  assert.deepEqual(span(selected), [48_000, 96_000]);
 });
 
 test('marking while listening takes in a second at first, and then what is marked', () => {

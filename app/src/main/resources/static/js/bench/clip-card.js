@@ -1,17 +1,25 @@
 // The card of one clip in the margin: where it stands, on which track, how loud. Everything its grips do can be typed here.
-import { highestGainDb, lowestGainDb } from '../page/laws.js';
+import { fadeShapes, highestGainDb, lowestGainDb } from '../page/laws.js';
 import { chosen } from '../page/state.js';
 import { byId, fieldById } from '../shared/elements.js';
-import { fineClock, framesOf } from '../shared/time.js';
+import { getJson } from '../shared/http.js';
+import { RATE, fineClock, framesOf } from '../shared/time.js';
 import { live } from '../vendor/lit-html/directives/live.js';
 import { html, render } from '../vendor/lit-html/lit-html.js';
 
+const SHAPE_WORDS = /** @type {{ [shape: string]: string }} */ ({ STRAIGHT: 'straight', GENTLE: 'gentle', EQUAL_POWER: 'equal power', SLOW_START: 'slow start', SLOW_END: 'slow end' });
+const FADES = /** @type {['START' | 'END', 'fadeIn' | 'fadeOut', string][]} */ ([['START', 'fadeIn', 'fade-in'], ['END', 'fadeOut', 'fade-out']]);
+
 export class ClipCard {
   #bench;
+  #episode;
+  /** Whose loudness is shown. */
+  #asked = '';
 
-  /** @param {import('./types.js').Bench} bench */
-  constructor(bench) {
+  /** @param {string} episodeId @param {import('./types.js').Bench} bench */
+  constructor(episodeId, bench) {
     this.#bench = bench;
+    this.#episode = `/episodes/${episodeId}`;
     for (const id of ['clip-gain', 'clip-gain-db']) {
       Object.assign(byId(id), { min: lowestGainDb, max: highestGainDb });
     }
@@ -20,8 +28,17 @@ export class ClipCard {
       byId(id).addEventListener('change', () => this.#wish({ type: 'set-clip-gain', gainDb: Number(fieldById(id).value) }));
     }
     byId('clip-start').addEventListener('change', () => this.#typed('clip-start',
-      frame => ({ type: 'move', trackId: chosen(bench.page.state)?.track.id, startFrame: frame })));
-    byId('clip-end').addEventListener('change', () => this.#typed('clip-end', frame => ({ type: 'trim', edge: 'END', frame })));
+      frame => ({ type: 'move', trackId: chosen(bench.page.state)?.track.id, startFrame: frame, along: fieldById('clip-along').checked })));
+    byId('clip-end').addEventListener('change', () => this.#typed('clip-end', frame => ({ type: 'trim', edge: 'END', frame, tied: fieldById('clip-tied').checked })));
+    for (const [edge, , id] of FADES) {
+      for (const field of [id, `${id}-shape`]) {
+        byId(field).addEventListener('change', () => this.#wish(
+          { type: 'set-fade', edge, frames: Math.max(0, Math.round(Number(fieldById(id).value.replace(',', '.')) * RATE) || 0), shape: fieldById(`${id}-shape`).value }));
+      }
+    }
+    byId('clip-remove').addEventListener('click', () => this.#wish({ type: 'remove-clip' }, 'The clip is gone from the page. Its take is kept.'));
+    byId('clip-join-earlier').addEventListener('click', () => this.#moveJoin(-1));
+    byId('clip-join-later').addEventListener('click', () => this.#moveJoin(1));
     byId('clip-track').addEventListener('change', () => this.#wish(
       { type: 'move', trackId: Number(fieldById('clip-track').value), startFrame: chosen(bench.page.state)?.clip.startFrame }));
     byId('clip-let-go').addEventListener('click', () => bench.onChosen(null));
@@ -38,6 +55,12 @@ export class ClipCard {
     byId('clip-name').textContent = `${track.name} · ${what}`;
     fieldById('clip-start').value = fineClock(clip.startFrame, 2);
     fieldById('clip-end').value = fineClock(clip.startFrame + clip.frames, 2);
+    for (const [, fade, id] of FADES) {
+      fieldById(id).value = (clip[fade].frames / RATE).toFixed(2);
+      render(fadeShapes.map(shape => html`<option value=${shape} .selected=${live(shape === clip[fade].shape)}>${SHAPE_WORDS[shape]}</option>`), byId(`${id}-shape`));
+    }
+    byId('clip-join').hidden = !track.clips.some(other => other.startFrame > clip.startFrame && other.startFrame <= clip.startFrame + clip.frames);
+    this.#showLoudness(clip.id);
     fieldById('clip-gain').value = fieldById('clip-gain-db').value = String(clip.gainDb);
     render(this.#bench.timeline().tracks.map(each => html`<option value=${each.id} .selected=${live(each.id === track.id)}>${each.name}</option>`), byId('clip-track'));
   }
@@ -52,9 +75,27 @@ export class ClipCard {
     }
   }
 
-  /** @param {import('./types.js').Wish} wish */
-  #wish(wish) {
+  /** How loud the clip is in the mix, once it is known. @param {number} clipId */
+  async #showLoudness(clipId) {
+    const { revision } = this.#bench.timeline();
+    const asked = `${revision}/${clipId}`;
+    if (asked !== this.#asked) {
+      this.#asked = asked;
+      const { lufs } = await getJson(`${this.#episode}/loudness/${asked}`).catch(() => ({ lufs: null }));
+      if (asked === this.#asked) {
+        byId('clip-loudness').textContent = lufs === null ? '' : `${lufs.toFixed(1).replace('-', '−')} LUFS here`;
+      }
+    }
+  }
+
+  /** The join with the next clip, by a tenth of a second: no sound moves. @param {number} direction */
+  #moveJoin(direction) {
+    this.#wish({ type: 'move-join', byFrames: direction * RATE / 10 }, `The join is 0.10 s ${direction < 0 ? 'earlier' : 'later'}.`);
+  }
+
+  /** @param {import('./types.js').Wish} wish @param {string} [said] */
+  #wish(wish, said) {
     const focused = document.activeElement?.id;
-    this.#bench.edit({ clipId: this.#bench.page.state.chosenClip, ...wish }).then(() => document.getElementById(focused ?? '')?.focus({ preventScroll: true }));
+    this.#bench.edit({ clipId: this.#bench.page.state.chosenClip, ...wish }, undefined, said).then(() => document.getElementById(focused ?? '')?.focus({ preventScroll: true }));
   }
 }

@@ -1,53 +1,67 @@
-// The clips on the page: where they start and end, and the grips by which one that is pointed at or focused is moved and
-// trimmed, by pointer or by arrows. What a drag will do is outlined before it happens.
+// The clips on the page: where they start and end, what they are called, and the grips in the strip above them by which one that is
+// pointed at or focused is moved, trimmed and faded, by pointer or by arrows. What will be done is outlined before it happens.
 import { RATE, fineClock } from '../shared/time.js';
 import { snapped } from '../page/snapping.js';
+import { LONG_STEP, STEP } from '../page/steps.js';
 
 /** @typedef {import('./types.js').ClipView} ClipView */
 /** @typedef {import('./types.js').TrackView} TrackView */
 /** @typedef {import('./types.js').Wish} Wish */
 /** @typedef {keyof GRIPS} Grip */
 /**
- * @typedef {{ grip: Grip, clip: ClipView, track: TrackView, anchor: number, gesture: import('./types.js').Gesture, wish: Wish | null,
+ * A clip that is being changed, until the pointer or the key is up.
+ *
+ * @typedef {{ grip: Grip, clip: ClipView, track: TrackView, anchor: number, by: number, gesture: import('./types.js').Gesture, wish: Wish | null, said: string | null,
  *   outlines: HTMLElement[] }} Drag
  */
 
-const STEP = RATE / 100;
-const LONG_STEP = RATE / 10;
 const GRIPS = {
-  move: { icon: 'move-horizontal', words: 'Move' },
-  start: { icon: 'chevrons-right', words: 'Trim the start of' },
-  end: { icon: 'chevrons-left', words: 'Trim the end of' },
+  start: { icon: 'chevrons-right', words: 'Trim the start of', title: 'trim' },
+  'fade-in': { icon: 'fade-in', words: 'Fade the start of', title: 'fade' },
+  move: { icon: 'move-horizontal', words: 'Move', title: 'move' },
+  'fade-out': { icon: 'fade-out', words: 'Fade the end of', title: 'fade' },
+  end: { icon: 'chevrons-left', words: 'Trim the end of', title: 'trim' },
 };
+const LEAST_NAMED = 0.06;
+
+/** @param {ClipView} clip */
+const endOf = clip => clip.startFrame + clip.frames;
 
 export class Clips {
   #bench;
   #icons;
+  #own;
   /** @type {Drag | null} */
   #drag = null;
 
-  /** @param {HTMLElement} element that holds the rows @param {string} icons where they are @param {import('./types.js').Bench} bench */
-  constructor(element, icons, bench) {
+  /** @param {HTMLElement} element that holds the rows @param {string} icons where they are @param {boolean} own whether the page may be changed @param {import('./types.js').Bench} bench */
+  constructor(element, icons, own, bench) {
     this.#bench = bench;
     this.#icons = icons;
+    this.#own = own;
+    bench.rows.onRow(row => this.#draw(row));
     element.addEventListener('pointermove', event => this.#pointed(event));
     element.addEventListener('pointerleave', () => this.#point(null));
   }
 
-  /** Lays frames over the lanes; with grips where the page may be changed. @param {boolean} own */
-  draw(own) {
+  /** Lays frames over the lanes of a row; with grips where the page may be changed. @param {import('../page/rows.js').Row} row */
+  #draw(row) {
     const layout = this.#bench.layout();
-    for (const row of this.#bench.rows.all) {
-      for (const { track, lane } of row.lanes) {
-        lane.querySelectorAll('.clip-frame').forEach(old => old.remove());
-        for (const clip of track.clips) {
-          const start = Math.max(clip.startFrame, layout.rowStart(row.number));
-          const end = Math.min(clip.startFrame + clip.frames, layout.rowEnd(row.number));
-          if (start < end) {
-            lane.append(this.#frame(clip, track, row.number, start, end, own));
-          }
+    const focused = /** @type {HTMLElement | null} */ (document.activeElement)?.dataset;
+    const { clip: focusedClip, grip } = row.element.contains(document.activeElement) && focused ? focused : {};
+    for (const { track, lane, strip } of row.lanes) {
+      lane.querySelectorAll('.clip-frame, .clip-grips, .clip-name').forEach(old => old.remove());
+      for (const clip of track.clips) {
+        const start = Math.max(clip.startFrame, layout.rowStart(row.number));
+        const end = Math.min(endOf(clip), layout.rowEnd(row.number));
+        if (start < end) {
+          const left = layout.part(row.number, start);
+          this.#lay(clip, track, lane, strip, left, layout.part(row.number, end) - left, start === clip.startFrame, end === endOf(clip));
         }
       }
+    }
+    if (focusedClip && grip) {
+      this.focus(Number(focusedClip), /** @type {Grip} */ (grip));
     }
   }
 
@@ -57,24 +71,43 @@ export class Clips {
     /** @type {HTMLElement | null} */ (shown)?.focus({ preventScroll: true });
   }
 
-  /** @param {ClipView} clip @param {TrackView} track @param {number} row @param {number} start @param {number} end @param {boolean} own */
-  #frame(clip, track, row, start, end, own) {
-    const layout = this.#bench.layout();
+  /**
+   * A part of a clip in a row: its frame, its name, its grips.
+   *
+   * @param {ClipView} clip @param {TrackView} track @param {HTMLElement} lane @param {HTMLElement} strip
+   * @param {number} left @param {number} width both from 0 to 1 @param {boolean} starts @param {boolean} ends
+   */
+  #lay(clip, track, lane, strip, left, width, starts, ends) {
     const frame = document.createElement('div');
     frame.className = 'clip-frame';
-    frame.dataset.clip = String(clip.id);
-    frame.style.left = `${100 * layout.part(row, start)}%`;
-    frame.style.width = `${100 * (layout.part(row, end) - layout.part(row, start))}%`;
-    const starts = start === clip.startFrame;
-    const ends = end === clip.startFrame + clip.frames;
     frame.classList.toggle('starts', starts);
     frame.classList.toggle('ends', ends);
-    if (own) {
+    const name = document.createElement('span');
+    name.className = 'clip-name';
+    name.textContent = width < LEAST_NAMED ? '' : this.#nameOf(clip, starts);
+    lane.append(frame);
+    strip.append(name);
+    const parts = [frame, name];
+    if (this.#own) {
+      const grips = document.createElement('div');
+      grips.className = 'clip-grips';
       /** @type {[Grip, boolean][]} */
-      const grips = [['move', true], ['start', starts], ['end', ends]];
-      frame.append(...grips.filter(([, here]) => here).map(([grip]) => this.#grip(grip, clip, track)));
+      const here = [['start', starts], ['fade-in', starts], ['move', true], ['fade-out', ends], ['end', ends]];
+      grips.append(...here.filter(([, shown]) => shown).map(([grip]) => this.#grip(grip, clip, track)));
+      strip.append(grips);
+      parts.push(grips);
     }
-    return frame;
+    for (const part of parts) {
+      part.dataset.clip = String(clip.id);
+      part.style.left = `${100 * left}%`;
+      part.style.width = `${100 * width}%`;
+    }
+  }
+
+  /** @param {ClipView} clip @param {boolean} starts */
+  #nameOf(clip, starts) {
+    const name = clip.source.roomFrame !== null ? 'room' : this.#bench.timeline().takes[clip.source.takeId]?.name ?? 'a take';
+    return starts ? name : `${name}, continued`;
   }
 
   /** @param {Grip} grip @param {ClipView} clip @param {TrackView} track */
@@ -84,29 +117,43 @@ export class Clips {
     button.className = `clip-grip clip-grip-${grip}`;
     button.dataset.clip = String(clip.id);
     button.dataset.grip = grip;
-    const where = `${track.name}, ${fineClock(clip.startFrame)} to ${fineClock(clip.startFrame + clip.frames)}`;
+    const where = `${track.name}, ${fineClock(clip.startFrame)} to ${fineClock(endOf(clip))}`;
     button.setAttribute('aria-label', `${GRIPS[grip].words} the clip of ${where}`);
-    button.title = grip === 'move' ? 'move' : 'trim';
+    button.title = GRIPS[grip].title;
     button.innerHTML = `<svg class="icon" aria-hidden="true"><use href="${this.#icons}#${GRIPS[grip].icon}"></use></svg>`;
     button.addEventListener('focus', () => this.#bench.onChosen(clip.id));
     button.addEventListener('click', () => this.#bench.onChosen(clip.id));
-    button.addEventListener('pointerdown', event => this.#begin(event, grip, clip, track));
+    button.addEventListener('pointerdown', event => {
+      event.stopPropagation();
+      button.setPointerCapture(event.pointerId);
+      this.#begin(grip, clip, track, this.#bench.rows.at(event.clientX, event.clientY)?.frame ?? clip.startFrame);
+    });
     button.addEventListener('pointermove', event => this.#to(event));
     button.addEventListener('pointerup', () => this.#end());
     button.addEventListener('pointercancel', () => this.#forget());
     button.addEventListener('keydown', event => this.#key(event, grip, clip, track));
+    button.addEventListener('keyup', () => this.#end());
+    button.addEventListener('blur', () => this.#end());
     return button;
   }
 
-  // ---- by pointer
-
-  /** @param {PointerEvent} event @param {Grip} grip @param {ClipView} clip @param {TrackView} track */
-  #begin(event, grip, clip, track) {
-    event.stopPropagation();
-    /** @type {HTMLElement} */ (event.currentTarget).setPointerCapture(event.pointerId);
-    const anchor = this.#bench.rows.at(event.clientX, event.clientY)?.frame ?? clip.startFrame;
-    this.#drag = { grip, clip, track, anchor, gesture: this.#bench.gesture(), wish: null, outlines: [] };
+  /** @param {Grip} grip @param {ClipView} clip @param {TrackView} track @param {number} anchor */
+  #begin(grip, clip, track, anchor) {
+    this.#drag = { grip, clip, track, anchor, by: 0, gesture: this.#bench.gesture(), wish: null, said: null, outlines: [] };
+    return this.#drag;
   }
+
+  /** What the grip's edge would be at, that much later. @param {Drag} drag @param {number} trackId @param {number} frame */
+  #want(drag, trackId, frame) {
+    const { grip, clip } = drag;
+    const stands = placeOf(grip, clip);
+    drag.wish = frame === stands && trackId === drag.track.id ? null : wishFor(grip, clip, trackId, frame);
+    this.#outline(drag, trackId, frame);
+    drag.said = drag.wish ? this.#wordsFor(grip, clip, trackId === drag.track.id ? null : trackId, frame) : null;
+    this.#bench.page.say(drag.said);
+  }
+
+  // ---- by pointer
 
   /** @param {PointerEvent} event */
   #to(event) {
@@ -115,22 +162,16 @@ export class Clips {
     if (!drag || !place) {
       return;
     }
-    const { clip, grip } = drag;
-    const by = place.frame - drag.anchor;
     const lane = /** @type {HTMLElement | undefined} */ (document.elementsFromPoint(event.clientX, event.clientY).find(element => element.matches('.lane')));
-    const trackId = grip === 'move' && lane ? Number(lane.dataset.track) : drag.track.id;
-    const own = grip === 'end' ? clip.startFrame + clip.frames : clip.startFrame;
-    const frame = event.altKey ? own + by : snapped(own + by, this.#bench, clip);
-    drag.wish = frame === own && trackId === drag.track.id ? null : wishFor(grip, clip, trackId, frame);
-    this.#outline(drag, trackId, frame);
+    const trackId = drag.grip === 'move' && lane ? Number(lane.dataset.track) : drag.track.id;
+    const frame = placeOf(drag.grip, drag.clip) + place.frame - drag.anchor;
+    this.#want(drag, trackId, event.altKey ? frame : snapped(frame, this.#bench, drag.clip));
   }
 
   /** @param {Drag} drag @param {number} trackId @param {number} frame */
   #outline(drag, trackId, frame) {
     drag.outlines.forEach(outline => outline.remove());
-    const { clip, grip } = drag;
-    const start = grip === 'end' ? clip.startFrame : Math.max(0, frame);
-    const end = grip === 'end' ? frame : grip === 'start' ? clip.startFrame + clip.frames : start + clip.frames;
+    const [start, end] = spanFor(drag.grip, drag.clip, frame);
     const layout = this.#bench.layout();
     drag.outlines = this.#bench.rows.all.flatMap(row => {
       const from = Math.max(start, layout.rowStart(row.number));
@@ -148,11 +189,26 @@ export class Clips {
     });
   }
 
+  /** What has been done, in words. @param {Grip} grip @param {ClipView} clip @param {number | null} trackId if it is another one @param {number} frame */
+  #wordsFor(grip, clip, trackId, frame) {
+    const by = frame - placeOf(grip, clip);
+    const seconds = `${(Math.abs(by) / RATE).toFixed(2)} s`;
+    switch (grip) {
+      case 'start': return by > 0 ? `Trimmed ${seconds}.` : `Lengthened ${seconds}.`;
+      case 'end': return by < 0 ? `Trimmed ${seconds}.` : `Lengthened ${seconds}.`;
+      case 'fade-in': return `Fades in over ${(Math.max(0, frame - clip.startFrame) / RATE).toFixed(2)} s.`;
+      case 'fade-out': return `Fades out over ${(Math.max(0, endOf(clip) - frame) / RATE).toFixed(2)} s.`;
+      default: return trackId === null ? `Moved ${seconds} ${by > 0 ? 'later' : 'earlier'}.`
+        : `Moved to ${this.#bench.timeline().tracks.find(({ id }) => id === trackId)?.name}.`;
+    }
+  }
+
+  /** What was wished for is sent once the hand is off. */
   #end() {
     const drag = this.#drag;
     this.#forget();
     if (drag?.wish) {
-      this.#bench.edit(drag.wish, drag.gesture).then(() => this.focus(drag.clip.id, drag.grip));
+      this.#bench.edit(drag.wish, drag.gesture, `${drag.said} Undo takes it back.`).then(() => this.focus(drag.clip.id, drag.grip));
     }
   }
 
@@ -163,52 +219,74 @@ export class Clips {
 
   // ---- by keyboard
 
-  /** @param {KeyboardEvent} event @param {Grip} grip @param {ClipView} clip @param {TrackView} track */
+  /** Presses of a held key are summed: the edit is sent when it is up. @param {KeyboardEvent} event @param {Grip} grip @param {ClipView} clip @param {TrackView} track */
   #key(event, grip, clip, track) {
     const tracks = this.#bench.timeline().tracks;
     const index = tracks.findIndex(each => each.id === track.id);
-    const own = grip === 'end' ? clip.startFrame + clip.frames : clip.startFrame;
-    const step = event.shiftKey ? LONG_STEP : STEP;
-    let wish = null;
-    if (event.key === 'ArrowLeft' || event.key === 'ArrowRight') {
-      wish = wishFor(grip, clip, track.id, own + (event.key === 'ArrowLeft' ? -step : step));
-    } else if (grip === 'move' && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
-      const other = tracks[index + (event.key === 'ArrowUp' ? -1 : 1)];
-      wish = other ? wishFor(grip, clip, other.id, clip.startFrame) : null;
-    } else {
+    const direction = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+    const other = grip === 'move' ? tracks[index + ({ ArrowUp: -1, ArrowDown: 1 }[event.key] ?? NaN)] : undefined;
+    if (direction === undefined && !other) {
       return;
     }
     event.preventDefault();
     event.stopPropagation();
-    if (wish) {
-      this.#bench.edit(wish).then(() => this.focus(clip.id, grip));
-    }
+    const drag = this.#drag ?? this.#begin(grip, clip, track, 0);
+    drag.by += (direction ?? 0) * (event.shiftKey ? LONG_STEP : STEP);
+    this.#want(drag, other?.id ?? track.id, placeOf(grip, clip) + drag.by);
   }
 
   // ---- pointing
 
   /** @param {PointerEvent} event */
   #pointed(event) {
-    if (!this.#drag) {
-      const frames = document.elementsFromPoint(event.clientX, event.clientY).filter(each => each.matches('.lane, .clip-frame'));
-      const lane = frames.find(each => each.matches('.lane'));
-      const at = lane ? [...lane.querySelectorAll('.clip-frame')].find(each => {
+    if (!this.#drag && event.buttons === 0) {
+      const over = document.elementsFromPoint(event.clientX, event.clientY);
+      const grips = /** @type {HTMLElement | undefined} */ (over.find(each => each.matches('.clip-grips.pointed')));
+      const lane = over.find(each => each.matches('.lane, .strip'))?.closest('.lane');
+      const at = grips ?? (lane ? [...lane.querySelectorAll('.clip-frame')].find(each => {
         const box = each.getBoundingClientRect();
         return event.clientX >= box.left && event.clientX <= box.right;
-      }) : undefined;
+      }) : undefined);
       this.#point(/** @type {HTMLElement | undefined} */ (at)?.dataset.clip ?? null);
     }
   }
 
   /** @param {string | null} clipId */
   #point(clipId) {
-    document.querySelectorAll('.clip-frame.pointed').forEach(frame => frame.classList.remove('pointed'));
-    document.querySelectorAll(`.clip-frame[data-clip="${clipId}"]`).forEach(frame => frame.classList.add('pointed'));
+    document.querySelectorAll('[data-clip].pointed').forEach(part => part.classList.remove('pointed'));
+    document.querySelectorAll(`.clip-frame[data-clip="${clipId}"], .clip-grips[data-clip="${clipId}"]`).forEach(part => part.classList.add('pointed'));
+  }
+}
+
+/** Where what a grip moves stands on the page. @param {Grip} grip @param {ClipView} clip */
+function placeOf(grip, clip) {
+  switch (grip) {
+    case 'fade-in': return clip.startFrame + clip.fadeIn.frames;
+    case 'fade-out': return endOf(clip) - clip.fadeOut.frames;
+    case 'end': return endOf(clip);
+    default: return clip.startFrame;
+  }
+}
+
+/** What a clip, or its fade, would cover. @param {Grip} grip @param {ClipView} clip @param {number} frame @returns {[number, number]} */
+function spanFor(grip, clip, frame) {
+  switch (grip) {
+    case 'start': return [Math.max(0, frame), endOf(clip)];
+    case 'fade-in': return [clip.startFrame, frame];
+    case 'fade-out': return [frame, endOf(clip)];
+    case 'end': return [clip.startFrame, frame];
+    default: return [Math.max(0, frame), Math.max(0, frame) + clip.frames];
   }
 }
 
 /** @param {Grip} grip @param {ClipView} clip @param {number} trackId @param {number} frame @returns {Wish} */
 function wishFor(grip, clip, trackId, frame) {
-  return grip === 'move' ? { type: 'move', clipId: clip.id, trackId, startFrame: Math.max(0, frame) }
-    : { type: 'trim', clipId: clip.id, edge: grip === 'start' ? 'START' : 'END', frame: Math.max(0, frame) };
+  const at = Math.max(0, frame);
+  switch (grip) {
+    case 'start': return { type: 'trim', clipId: clip.id, edge: 'START', frame: at };
+    case 'end': return { type: 'trim', clipId: clip.id, edge: 'END', frame: at };
+    case 'fade-in': return { type: 'set-fade', clipId: clip.id, edge: 'START', frames: Math.max(0, at - clip.startFrame), shape: clip.fadeIn.shape };
+    case 'fade-out': return { type: 'set-fade', clipId: clip.id, edge: 'END', frames: Math.max(0, endOf(clip) - at), shape: clip.fadeOut.shape };
+    default: return { type: 'move', clipId: clip.id, trackId, startFrame: at };
+  }
 }

@@ -18,6 +18,7 @@ export class Flags {
   constructor(icons, bench) {
     this.#bench = bench;
     this.#icons = icons;
+    bench.rows.onRow(row => this.#draw(row));
     document.getElementById('flag-form')?.addEventListener('submit', event => {
       const name = fieldById('flag-name').value.trim();
       if (name && event.submitter?.id !== 'flag-no') {
@@ -36,15 +37,14 @@ export class Flags {
     });
   }
 
-  draw() {
+  /** @param {import('../page/rows.js').Row} row */
+  #draw(row) {
     const layout = this.#bench.layout();
-    for (const row of this.#bench.rows.all) {
-      row.sound.querySelectorAll('.flag').forEach(old => old.remove());
-      for (const flag of this.#bench.timeline().flags) {
-        const lane = row.lanes.find(({ track }) => track.id === flag.trackId)?.lane;
-        if (lane && flag.frame >= layout.rowStart(row.number) && flag.frame < layout.rowEnd(row.number)) {
-          lane.append(this.#mark(flag, 100 * layout.part(row.number, flag.frame)));
-        }
+    row.sound.querySelectorAll('.flag').forEach(old => old.remove());
+    for (const flag of this.#bench.timeline().flags) {
+      const strip = row.lanes.find(({ track }) => track.id === flag.trackId)?.strip;
+      if (strip && flag.frame >= layout.rowStart(row.number) && flag.frame < layout.rowEnd(row.number)) {
+        strip.append(this.#mark(flag, 100 * layout.part(row.number, flag.frame)));
       }
     }
   }

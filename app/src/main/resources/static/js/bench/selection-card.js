@@ -1,8 +1,37 @@
-// What is selected, in words, on a card in the margin beside its row; tracks can be ticked in and out of it.
-import { tick } from '../page/state.js';
-import { buttonById, byId, fieldOf } from '../shared/elements.js';
-import { RATE, fineClock } from '../shared/time.js';
+// What is selected, in words, on a card in the margin beside its row: its start, end and length can be typed, tracks ticked in and
+// out of it, and what can be done with it stands there, numbered as its keys are.
+import { moveEdge, tick } from '../page/state.js';
+import { buttonById, byId, fieldById, fieldOf } from '../shared/elements.js';
+import { RATE, fineClock, framesOf } from '../shared/time.js';
 import { html, render } from '../vendor/lit-html/lit-html.js';
+
+/** Buttons that need a track. */
+const ON_TRACKS = ['remove', 'blank', 'soften', 'keep-only', 'copy', 'cut-out', 'duplicate', 'clear'];
+
+/** Lets the card's fields set what is selected. @param {import('../page/page.js').Page} page */
+export function attachSelectionCard(page) {
+  /** @param {string} id @param {(frames: number) => void} set */
+  const typed = (id, set) => byId(id).addEventListener('change', () => {
+    const frames = framesOf(fieldById(id).value);
+    if (frames !== null) {
+      set(frames);
+    }
+    drawCard(page);
+  });
+  typed('card-start', frame => page.change(moveEdge('start', frame)));
+  typed('card-end', frame => page.change(moveEdge('end', frame)));
+  typed('card-length', frames => page.selection && page.change(moveEdge('end', page.selection.start + frames)));
+}
+
+/** The tracks of the selection and its times, in words. @param {import('../page/page.js').Page} page */
+export function inWords({ selection, timeline }) {
+  if (!selection) {
+    return '';
+  }
+  const names = (timeline?.tracks ?? []).filter(track => selection.trackIds.includes(track.id)).map(track => track.name);
+  const on = names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
+  return `${on || 'No track'} · ${fineClock(selection.start, 2)} to ${fineClock(selection.end, 2)} · ${((selection.end - selection.start) / RATE).toFixed(2)} s`;
+}
 
 /** Fills the card in the margin. @param {import('../page/page.js').Page} page */
 export function drawCard(page) {
@@ -12,11 +41,16 @@ export function drawCard(page) {
     return;
   }
   const { start, end, trackIds } = selection;
-  byId('card-span').textContent = `${fineClock(start, 2)} to ${fineClock(end, 2)} · ${((end - start) / RATE).toFixed(2)} s`;
+  byId('card-span').textContent = inWords(page);
+  fieldById('card-start').value = fineClock(start, 2);
+  fieldById('card-end').value = fineClock(end, 2);
+  fieldById('card-length').value = ((end - start) / RATE).toFixed(2);
   render((timeline?.tracks ?? []).map(track => html`
-    <label class="flex items-center gap-2 py-0.5"><input type="checkbox" class="size-4" value=${track.id} .checked=${trackIds.includes(track.id)}
+    <label class="inline-flex items-center gap-1.5 py-0.5"><input type="checkbox" class="size-4" value=${track.id} .checked=${trackIds.includes(track.id)}
       @change=${(/** @type {Event} */ event) => page.change(tick(track.id, fieldOf(event).checked))}>${track.name}</label>`), byId('card-tracks'));
-  if (document.getElementById('remove')) {
-    buttonById('remove').disabled = trackIds.length === 0;
+  for (const id of ON_TRACKS) {
+    if (document.getElementById(id)) {
+      buttonById(id).disabled = trackIds.length === 0;
+    }
   }
 }

@@ -6,13 +6,15 @@
 /** @typedef {import('../page/types.js').Flag} Flag */
 /** @typedef {import('./edits.js').Gesture} Gesture */
 /** An edit as it is sent. @typedef {{ type?: string, [of: string]: unknown }} Wish */
-/** Does an edit, and shows the page as it is then. @typedef {(wish: Wish, gesture?: Gesture | null) => Promise<void>} EditIt */
+/** Does an edit, shows the page as it is then, and says what was done. @typedef {(wish: Wish, gesture?: Gesture | null, said?: string | null) => Promise<void>} EditIt */
 /**
  * The bench, for its parts: the page it shows, what it is made on, and what may be done.
  *
  * @typedef {{ page: import('../page/page.js').Page, rows: import('../page/rows.js').Rows, layout: () => import('../page/layout.js').Layout,
  *   timeline: () => TimelineView, position: () => number, gesture: () => Gesture, edit: EditIt, goTo: (frame: number) => void,
- *   onChosen: (clipId: number | null) => void, cards: () => { element: HTMLElement, frame: number | null }[] }} Bench
+ *   onChosen: (clipId: number | null) => void, attempt: (work: () => Promise<unknown>) => Promise<void>,
+ *   offer: (wish: Wish, words: string, said: string, at: number) => Promise<void>, hearAsIfGone: (start: number, end: number, trackIds: readonly number[]) => void,
+ *   addPoint: (trackId: number) => void, cards: () => { element: HTMLElement, frame: number | null }[] }} Bench
  */
 
 export {};

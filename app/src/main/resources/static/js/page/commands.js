@@ -1,9 +1,7 @@
 // What can be done on the page of rows: one table, from which buttons, keys and their dialog come.
-import { RATE } from '../shared/time.js';
 import * as state from './state.js';
+import { LONG_STEP, STEP } from './steps.js';
 
-const STEP = RATE / 100;
-const LONG_STEP = RATE / 10;
 
 /**
  * One thing that can be done.
@@ -44,15 +42,21 @@ export function readingCommands(page) {
     { name: 'play', keys: [' '], shown: ['Space'], words: 'play, pause', buttons: ['play'], early: true, run: () => page.playOrPause() },
     { name: 'play-selection', keys: ['Shift+ '], shown: ['Shift', 'Space'], words: 'play only the selection', buttons: ['hear-selection'],
       run: () => page.playSelection() },
-    { name: 'to-start', keys: ['Home'], shown: ['Home', 'End'], words: 'to the start, to the end', run: () => page.goTo(0) },
-    { name: 'to-end', keys: ['End'], shown: [], words: '', run: () => { page.stop(); page.goTo(page.timeline?.frames ?? 0); } },
+    { name: 'slower', keys: ['['], shown: ['[', ']'], words: 'hear it slower, faster; only for your ear', run: () => hearAt(page, -25) },
+    { name: 'faster', keys: [']'], shown: [], words: '', run: () => hearAt(page, 25) },
+    { name: 'again', keys: ['r'], shown: ['R'], words: 'play the selection again and again', buttons: ['hear-again'], run: () => page.playSelection(true) },
+    { name: 'to-start', keys: ['Home'], shown: ['Home', 'End'], words: 'to the start, to the end', run: () => page.goTo(0, true) },
+    { name: 'to-end', keys: ['End'], shown: [], words: '', run: () => { page.stop(); page.goTo(page.timeline?.frames ?? 0, true); } },
     { name: 'earlier', keys: ['ArrowLeft'], shown: ['←', '→'],
-      words: 'move the position, or the selection’s nearer edge, by 10 ms; with Shift by 100 ms', run: () => nudge(-STEP) },
+      words: 'move the position, or the edge with the focus, by 10 ms; with Shift by 100 ms', run: () => nudge(-STEP) },
     { name: 'later', keys: ['ArrowRight'], shown: [], words: '', run: () => nudge(STEP) },
     { name: 'much-earlier', keys: ['Shift+ArrowLeft'], shown: [], words: '', run: () => nudge(-LONG_STEP) },
     { name: 'much-later', keys: ['Shift+ArrowRight'], shown: [], words: '', run: () => nudge(LONG_STEP) },
     { name: 'mark-start', keys: ['1'], shown: ['1', '2'], words: 'mark the start, the end, also while listening', buttons: ['mark-start'], run: () => page.change(state.markStart(page.now())) },
     { name: 'mark-end', keys: ['2'], shown: [], words: '', buttons: ['mark-end'], run: () => page.change(state.markEnd(page.now())) },
+    { name: 'to-edge', keys: [], shown: ['Tab'], words: 'to the edges of the selection', run: () => {} },
+    { name: 'place', keys: [], shown: ['Alt', 'click'], words: 'put the ribbon there without playing', run: () => {} },
+    { name: 'back-to-sound', keys: ['b'], shown: ['B'], words: 'back to the sound', run: () => page.backToSound() },
     { name: 'select-all', keys: ['Control+a'], shown: ['Ctrl', 'A'], words: 'select all',
       run: () => page.change(state.selectAll) },
     { name: 'let-go', keys: ['Escape'], shown: ['Esc'], words: 'let go', buttons: ['let-go'], run: () => page.change(state.letGo) },
@@ -62,4 +66,12 @@ export function readingCommands(page) {
     { name: 'show-keys', keys: ['?'], shown: ['?'], words: 'show these keys', buttons: ['show-keys'],
       run: () => /** @type {HTMLDialogElement} */ (document.getElementById('keys')).showModal() },
   ];
+}
+
+const SLOWEST_PERCENT = 50;
+const FASTEST_PERCENT = 200;
+
+/** Only for the ear. @param {import('./page.js').Page} page @param {number} by in percent */
+function hearAt(page, by) {
+  page.hearOtherwise({ percent: Math.max(SLOWEST_PERCENT, Math.min(FASTEST_PERCENT, page.ear.percent + by)) });
 }

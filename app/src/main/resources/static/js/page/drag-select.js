@@ -1,4 +1,5 @@
-// Dragging across the rows selects, a click plays. What is selected runs from its anchor to the pointer in reading order.
+// Dragging across the rows selects, a click plays; with Alt it only goes there. What is selected runs from its anchor to the
+// pointer in reading order. Dragging an edge of the selection moves that edge.
 import { sourceOf } from '../shared/elements.js';
 import { RATE } from '../shared/time.js';
 
@@ -10,10 +11,11 @@ const SCROLL_MS = 400;
 /**
  * @param {HTMLElement} element that holds the rows
  * @param {{ rows: import('./rows.js').Rows, length: () => number,
- *   onSelect: (anchor: number, frame: number, trackIds: number[]) => void, tiedTracks: (trackId: number) => number[], onClick: (frame: number) => void, onEnd: () => void }} page
+ *   selection: () => import('./state.js').Selection | null, onSelect: (anchor: number, frame: number, trackIds: readonly number[]) => void,
+ *   tiedTracks: (trackId: number) => number[], onClick: (frame: number, placed: boolean) => void, onEnd: (edge: string | null) => void }} page
  */
 export function attachDragSelect(element, page) {
-  /** @type {{ anchor: number, x: number, y: number, moved: boolean, tracks: number[] } | null} */
+  /** @type {{ anchor: number, x: number, y: number, moved: boolean, tracks: readonly number[], edge: string | null } | null} */
   let drag = null;
   let scrolledAt = 0;
   /** @param {number} frame */
@@ -25,21 +27,27 @@ export function attachDragSelect(element, page) {
     const direction = y > window.innerHeight - 24 ? 1 : y < 24 ? -1 : 0;
     if (direction && now - scrolledAt > SCROLL_MS) {
       scrolledAt = now;
-      window.scrollBy(0, direction * (page.rows.row(0)?.element.offsetHeight ?? 0));
+      window.scrollBy(0, direction * (page.rows.all[0]?.element.offsetHeight ?? 0));
     }
   }
 
   element.addEventListener('pointerdown', event => {
-    if (!sourceOf(event).closest('.row-sound') || sourceOf(event).closest('button') || event.button !== 0) {
+    const handle = /** @type {HTMLElement | null} */ (sourceOf(event).closest('.edge'));
+    if (!sourceOf(event).closest('.row-sound') || sourceOf(event).closest('button:not(.edge)') || event.button !== 0) {
       return;
     }
+    // otherwise the browser would mark text
+    event.preventDefault();
     const place = page.rows.at(event.clientX, event.clientY);
     if (!place) {
       return;
     }
     const lane = /** @type {HTMLElement | null} */ (sourceOf(event).closest('.lane'));
-    drag = { anchor: place.frame, x: event.clientX, y: event.clientY, moved: false,
-      tracks: page.tiedTracks(Number(lane?.dataset.track)) };
+    const selection = page.selection();
+    drag = handle && selection
+      ? { anchor: handle.dataset.edge === 'start' ? selection.end : selection.start, x: event.clientX, y: event.clientY, moved: false,
+        tracks: selection.trackIds, edge: handle.dataset.edge ?? null }
+      : { anchor: place.frame, x: event.clientX, y: event.clientY, moved: false, tracks: page.tiedTracks(Number(lane?.dataset.track)), edge: null };
     element.setPointerCapture(event.pointerId);
   });
 
@@ -63,11 +71,11 @@ export function attachDragSelect(element, page) {
     if (ended && place) {
       page.onSelect(stepped(ended.anchor), stepped(place.frame), ended.tracks);
     }
-    if (ended && !ended.moved) {
-      page.onClick(ended.anchor);
+    if (ended && !ended.moved && !ended.edge) {
+      page.onClick(ended.anchor, event.altKey);
     }
     if (ended) {
-      page.onEnd();
+      page.onEnd(ended.edge);
     }
   });
 

@@ -31,12 +31,13 @@ export class FilePlayer {
     return this.#analyser && this.#run ? levelDbfs(this.#analyser) : -Infinity;
   }
 
-  /** Plays frames from … to, and calls back when they have ended. @param {string} _sound @param {number} from @param {number} to @param {(frame: number) => void} onEnd */
-  async play(_sound, from, to, onEnd) {
+  /** Plays frames from … to, and calls back when they have ended. @param {string} _sound @param {number} from @param {number} to @param {(frame: number) => void} onEnd @param {import('./playing.js').Ear} ear */
+  async play(_sound, from, to, onEnd, ear) {
     this.stop();
     const context = this.#prepare();
     const run = { to, onEnd };
     this.#run = run;
+    this.#audio.playbackRate = ear.percent / 100;
     this.#audio.currentTime = from / RATE;
     await context.resume();
     await this.#audio.play();

@@ -15,7 +15,7 @@ const BEING_MADE = { peak: -42, average: -42 };
 
 const styles = getComputedStyle(document.documentElement);
 /** @param {string} name */
-const colour = name => styles.getPropertyValue(name).trim();
+export const colour = name => styles.getPropertyValue(name).trim();
 
 /** @param {number} index of a track */
 export const inkOf = index => colour(`--track-${index % INKS + 1}`);
@@ -49,8 +49,20 @@ function fadeAt(fade, frame) {
 }
 
 /** The gain of a clip's fades at one of its frames, in dB, as the mixer applies it. @param {ClipView} clip @param {number} frame */
-const fadeDb = (clip, frame) =>
+export const fadeDb = (clip, frame) =>
   20 * Math.log10(Math.max(1e-4, fadeAt(clip.fadeIn, frame) * fadeAt(clip.fadeOut, clip.frames - frame)));
+
+/** The gain of a track's curve at a frame in dB: straight between its points. @param {import('./types.js').CurvePoint[]} points @param {number} frame */
+export function curveDbAt(points, frame) {
+  const next = points.findIndex(point => point.frame > frame);
+  if (points.length === 0) {
+    return 0;
+  } else if (next <= 0) {
+    return points[next === 0 ? 0 : points.length - 1].gainDb;
+  }
+  const { frame: start, gainDb } = points[next - 1];
+  return gainDb + (points[next].gainDb - gainDb) * (frame - start) / (points[next].frame - start);
+}
 
 /**
  * The levels of what a clip plays, by its source's frames. A repeated room has one level all along.
@@ -101,7 +113,7 @@ export async function columns(track, takes, fromFrame, toFrame, count) {
       const from = Math.max(start, fromFrame + column * framesAColumn) + offset;
       const to = Math.min(end, fromFrame + (column + 1) * framesAColumn) + offset;
       const { peak, average } = levels(from, to);
-      const gain = track.gainDb + clip.gainDb + fadeDb(clip, from - clip.sourceFrame);
+      const gain = track.gainDb + clip.gainDb + fadeDb(clip, from - clip.sourceFrame) + curveDbAt(track.curve, from - offset);
       const hot = clipped.some(spot => spot.startFrame < to && spot.endFrame > from);
       result[column] = {
         peak: Math.max(peak + gain, result[column]?.peak ?? -Infinity),

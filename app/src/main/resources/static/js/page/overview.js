@@ -1,37 +1,110 @@
-// The whole page, small, at the right edge; a click goes there.
+// The whole page, small, at the right edge, with what is in the window as a frame; a click goes there.
 import { heightOf } from '../shared/level-scale.js';
+import { clock } from '../shared/time.js';
 import { columns, inkOf } from './lanes.js';
 
 const WIDTH = 32;
-const LANE = 10;
-const GAP = 6;
+/** Beyond so many rows one line of the picture stands for several. */
+const MOST_LINES = 160;
+const LEAST_LABEL_PIXELS = 34;
 
-/** @param {Element} svg @param {import('./layout.js').Layout} layout @param {(row: number) => void} onClick */
-export async function drawOverview(svg, layout, onClick) {
-  /** @type {SVGElement[]} */
-  const shapes = [];
-  let top = 2;
-  for (let row = 0; row < layout.rowCount; row++) {
-    const rowTop = top;
-    for (const track of layout.tracksIn(row)) {
-      const index = layout.timeline.tracks.indexOf(track);
-      const levels = await columns(track, layout.timeline.takes, layout.rowStart(row),
-        layout.rowStart(row) + layout.rowFrames, WIDTH).catch(() => []);
-      const bars = levels.map((level, x) => (level ? `M${x + 0.5} ${top + LANE}v${-Math.max(0.5, LANE * heightOf(level.average))}` : ''));
-      const path = document.createElementNS('http://www.w3.org/2000/svg', 'path');
-      path.setAttribute('d', bars.join(''));
-      path.setAttribute('stroke', inkOf(index));
-      shapes.push(path);
-      top += LANE + 1;
-    }
-    const area = document.createElementNS('http://www.w3.org/2000/svg', 'rect');
-    area.setAttribute('y', String(rowTop));
-    area.setAttribute('width', String(WIDTH));
-    area.setAttribute('height', String(Math.max(1, top - rowTop)));
-    area.setAttribute('fill', 'transparent');
-    area.addEventListener('click', () => onClick(row));
-    shapes.push(area);
-    top += GAP;
+export class Overview {
+  #element;
+  #canvas = document.createElement('canvas');
+  #frame = document.createElement('div');
+  #times = document.createElement('div');
+  /** @type {import('./layout.js').Layout | null} */
+  #layout = null;
+  #drawing = 0;
+  #rowsElement;
+
+  /** @param {HTMLElement} element @param {HTMLElement} rowsElement @param {(y: number) => void} onClick with a place in pixels from the top of the page of rows */
+  constructor(element, rowsElement, onClick) {
+    this.#element = element;
+    this.#rowsElement = rowsElement;
+    this.#frame.className = 'overview-frame';
+    this.#times.className = 'overview-times';
+    this.#times.setAttribute('aria-hidden', 'true');
+    element.append(this.#canvas, this.#times, this.#frame);
+    element.addEventListener('click', event => onClick((event.clientY - element.getBoundingClientRect().top) / this.#scale()));
+    window.addEventListener('scroll', () => this.#showFrame(), { passive: true });
+    window.addEventListener('resize', () => this.#showFrame(), { passive: true });
   }
-  svg.replaceChildren(...shapes);
+
+  /** Pixels of the picture a pixel of the page. */
+  #scale() {
+    const whole = this.#layout?.tops[this.#layout.rowCount] ?? 1;
+    return Math.min(0.16, this.#element.clientHeight / Math.max(1, whole));
+  }
+
+  /** @param {import('./layout.js').Layout} layout */
+  async show(layout) {
+    this.#layout = layout;
+    const drawing = ++this.#drawing;
+    this.#showFrame();
+    this.#showTimes(layout);
+    const scale = this.#scale();
+    const step = Math.ceil(layout.rowCount / MOST_LINES);
+    /** @type {[number, number, import('./lanes.js').Column[], number][]} */
+    const lines = [];
+    for (let row = 0; row < layout.rowCount; row += step) {
+      const tracks = layout.tracksIn(row);
+      const height = (layout.tops[Math.min(layout.rowCount, row + step)] - layout.tops[row]) * scale / Math.max(1, tracks.length);
+      for (const [place, track] of tracks.entries()) {
+        const levels = await columns(track, layout.timeline.takes, layout.rowStart(row), layout.rowStart(row) + layout.rowFrames, WIDTH).catch(() => []);
+        lines.push([layout.tops[row] * scale + (place + 1) * height, height, levels, layout.timeline.tracks.indexOf(track)]);
+      }
+      if (drawing !== this.#drawing) {
+        return;
+      }
+    }
+    this.#draw(lines);
+  }
+
+  /** @param {[number, number, import('./lanes.js').Column[], number][]} lines */
+  #draw(lines) {
+    const ratio = window.devicePixelRatio || 1;
+    this.#canvas.width = WIDTH * ratio;
+    this.#canvas.height = Math.max(1, this.#element.clientHeight * ratio);
+    const pen = /** @type {CanvasRenderingContext2D} */ (this.#canvas.getContext('2d'));
+    pen.scale(ratio, ratio);
+    for (const [bottom, height, levels, index] of lines) {
+      pen.fillStyle = inkOf(index);
+      levels.forEach((level, x) => {
+        if (level) {
+          const tall = Math.max(0.5, 0.85 * height * heightOf(level.average));
+          pen.fillRect(x, bottom - tall, 1, tall);
+        }
+      });
+    }
+  }
+
+  /** @param {import('./layout.js').Layout} layout */
+  #showTimes(layout) {
+    const scale = this.#scale();
+    let last = -Infinity;
+    const labels = [];
+    for (let row = 0; row < layout.rowCount; row++) {
+      const y = layout.tops[row] * scale;
+      if (y - last >= LEAST_LABEL_PIXELS) {
+        last = y;
+        const label = document.createElement('span');
+        label.textContent = clock(layout.rowStart(row));
+        label.style.top = `${y}px`;
+        labels.push(label);
+      }
+    }
+    this.#times.replaceChildren(...labels);
+  }
+
+  #showFrame() {
+    const layout = this.#layout;
+    if (layout) {
+      const top = -this.#rowsElement.getBoundingClientRect().top;
+      const from = Math.max(0, top);
+      const to = Math.min(layout.tops[layout.rowCount] ?? 0, top + window.innerHeight);
+      this.#frame.style.top = `${from * this.#scale()}px`;
+      this.#frame.style.height = `${Math.max(4, (to - from) * this.#scale())}px`;
+    }
+  }
 }

@@ -1,16 +1,19 @@
 // The page of rows: shows a timeline, plays it, and knows what is selected. The bench edits with it, a review reads in it:
 // what else may be done is given to it.
-import { buttonById, byId, sourceOf } from '../shared/elements.js';
+import { buttonById, byId } from '../shared/elements.js';
 import { limitsOf } from '../shared/level-scale.js';
 import { clock, fineClock } from '../shared/time.js';
-import { attachDragSelect } from './drag-select.js';
 import { Gauge } from './gauge.js';
 import { Layout, ROW_SECONDS } from './layout.js';
-import { drawMarker } from './marker.js';
-import { drawOverview } from './overview.js';
+import { Marker } from './marker.js';
+import { Overview } from './overview.js';
+import { Playing, earInWords } from './playing.js';
+import { attachPointing } from './pointing.js';
 import { Ribbon } from './ribbon.js';
 import { Rows } from './rows.js';
+import { LONG_STEP, STEP } from './steps.js';
 import * as state from './state.js';
+import { WAVE_BELOW } from './wave.js';
 
 /** @typedef {import('./types.js').TimelineView} TimelineView */
 
@@ -20,10 +23,11 @@ const MARGINS = 48;
 const NARROW = 900;
 
 export class Page {
-  #player;
+  #playing;
   #onDraw;
-  #gauge;
-  #ribbon = new Ribbon();
+  #ribbon;
+  #marker;
+  #overview;
   #keptAs;
   #playsWhenShown = false;
   /** @type {(() => void)[]} */
@@ -40,14 +44,17 @@ export class Page {
    */
   constructor(element, player, onDraw) {
     const { lowGood, highGood } = limitsOf(element.dataset);
-    this.#player = player;
     this.#onDraw = onDraw;
     this.icons = element.dataset.icons ?? '';
     this.rows = new Rows(byId('rows'), this.icons, { low: lowGood, high: highGood });
-    this.#gauge = new Gauge(element.dataset);
+    this.#ribbon = new Ribbon(this.rows, byId('back-to-sound'), () => this.playing);
+    this.#marker = new Marker(this.rows, (edge, event) => this.#edgeKey(edge, event));
+    this.#overview = new Overview(byId('overview'), byId('rows'), y => window.scrollBy(0, byId('rows').getBoundingClientRect().top + y - window.innerHeight / 2));
+    this.rows.onRow(() => this.#showPosition());
+    this.#playing = new Playing(player, new Gauge(element.dataset), this.icons, frame => this.change(state.goTo(frame)), words => this.say(words));
     this.#keptAs = `mellow-row-${element.dataset.person}-${element.dataset.episode}`;
     this.#state = state.beginning(Number(localStorage.getItem(this.#keptAs)) || null);
-    this.#attach();
+    attachPointing(this);
   }
 
   // ---- what it knows
@@ -77,7 +84,7 @@ export class Page {
       this.#showPosition();
     }
     if (this.layout && (selection !== before.selection || chosenClip !== before.chosenClip)) {
-      drawMarker(selection, this.rows, this.layout);
+      this.#marker.show(selection, this.layout);
       this.#onSelected.forEach(listener => listener());
     }
   }
@@ -100,11 +107,12 @@ export class Page {
     this.rows.show(this.layout, this.layout.laneHeight(height));
     byId('length').textContent = clock(timeline.frames);
     byId('row-length').innerText = `${this.layout.rowSeconds} s\na row`;
+    document.body.classList.toggle('wave', this.layout.rowSeconds < WAVE_BELOW);
     buttonById('closer').disabled = this.layout.rowSeconds <= ROW_SECONDS[0];
     buttonById('further').disabled = this.layout.rowSeconds >= ROW_SECONDS[ROW_SECONDS.length - 1];
-    drawMarker(this.selection, this.rows, this.layout);
+    this.#marker.show(this.selection, this.layout);
     this.#showPosition();
-    drawOverview(byId('overview'), this.layout, row => this.rows.row(row)?.element.scrollIntoView({ block: 'center' }));
+    this.#overview.show(this.layout);
     this.#onDraw();
     if (this.#playsWhenShown) {
       this.#playsWhenShown = false;
@@ -114,14 +122,13 @@ export class Page {
 
   /** @param {string | null} [words] nothing for no message */
   say(words) {
-    byId('message').hidden = !words;
     byId('message').textContent = words ?? '';
   }
 
   #showPosition() {
     byId('clock').textContent = fineClock(this.position);
     if (this.layout) {
-      this.#ribbon.show(this.rows, this.layout, this.position, this.#player.playing);
+      this.#ribbon.show(this.layout, this.position, this.playing);
     }
   }
 
@@ -134,35 +141,55 @@ export class Page {
   // ---- playing
 
   get playing() {
-    return this.#player.playing;
+    return this.#playing.playing;
   }
 
   /** The position, or what can be heard now. */
   now() {
-    return this.#player.position ?? this.position;
+    return this.#playing.place ?? this.position;
   }
 
-  /** @param {number} from @param {number} [to] the end of the episode unless it is said */
-  playFrom(from, to = this.timeline?.frames ?? 0) {
+  /** The finished mix of what is shown, by its name. */
+  #sound() {
+    return `${this.timeline?.revision}/${this.timeline?.finish}`;
+  }
+
+  /** @param {number} from @param {number} [to] the end of the episode unless it is said @param {boolean} [again] whether it begins again when it ends */
+  playFrom(from, to = this.timeline?.frames ?? 0, again = false) {
     if (!this.timeline || from >= to) {
       return;
     }
     this.change(state.play(from, to));
-    this.#player.play(`${this.timeline.revision}/${this.timeline.finish}`, from, to, end => {
-      this.change(state.goTo(end));
-      this.#showPlaying();
-    }).catch(problem => {
-      this.#player.stop();
-      this.say(problem.message);
-      this.#showPlaying();
-    });
-    this.#showPlaying();
-    requestAnimationFrame(() => this.#follow());
+    this.#playing.play(this.#sound(), from, to, { again });
+    this.#ribbon.follow();
+  }
+
+  /** Plays what an edit would make of it. @param {string} key of the trial @param {number} from @param {number} to @param {(frame: number) => number} onPage where on the page a frame of it is */
+  playTrial(key, from, to, onPage) {
+    this.#playing.play(`${key}/${this.timeline?.finish}`, from, to, { onPage });
+    this.#ribbon.follow();
+  }
+
+  backToSound() {
+    this.#ribbon.follow();
+  }
+
+  get ear() {
+    return this.#playing.ear;
+  }
+
+  /** @param {Partial<import('./playing.js').Ear>} change */
+  hearOtherwise(change) {
+    this.#playing.ear = { ...this.#playing.ear, ...change };
+    byId('ear').textContent = earInWords(this.ear, this.timeline?.tracks ?? []);
+    if (this.playing) {
+      this.playOn();
+    }
   }
 
   /** Goes on playing what was playing, of the timeline as it is now. */
   playOn() {
-    this.playFrom(this.position, this.#state.playingTo);
+    this.playFrom(this.now(), this.#state.playingTo);
   }
 
   playOrPause() {
@@ -176,38 +203,28 @@ export class Page {
     }
   }
 
-  playSelection() {
+  /** @param {boolean} [again] */
+  playSelection(again = false) {
     if (this.selection) {
-      this.playFrom(this.selection.start, this.selection.end);
+      this.playFrom(this.selection.start, this.selection.end, again);
     }
   }
 
   stop() {
     this.change(state.goTo(this.now()));
-    this.#player.stop();
-    this.#showPlaying();
+    this.#playing.stop();
   }
 
-  /** @param {number} frame */
-  goTo(frame) {
+  /** @param {number} frame @param {boolean} [seen] whether it is brought into view */
+  goTo(frame, seen = false) {
     if (this.playing) {
       this.playFrom(frame);
     } else {
       this.change(state.goTo(frame));
+      if (seen) {
+        this.#ribbon.follow();
+      }
     }
-  }
-
-  #follow() {
-    this.#gauge.show(this.#player.levelDbfs);
-    if (this.playing) {
-      this.change(state.goTo(this.now()));
-      requestAnimationFrame(() => this.#follow());
-    }
-  }
-
-  #showPlaying() {
-    byId('play').setAttribute('aria-label', this.playing ? 'Pause' : 'Play');
-    byId('play').querySelector('use')?.setAttribute('href', `${this.icons}#${this.playing ? 'pause' : 'play'}`);
   }
 
   // ---- looking
@@ -229,9 +246,9 @@ export class Page {
     return this.layout?.rowSeconds ?? ROW_SECONDS[0];
   }
 
-  /** The row with a frame; nothing where the page is empty. @param {number} frame */
-  #rowOf(frame) {
-    return this.layout ? this.rows.row(this.layout.rowOf(frame)) : undefined;
+  /** Where the row with a frame is on the screen; nothing where the page is empty. @param {number} frame */
+  #topOf(frame) {
+    return this.layout && this.layout.rowCount > 0 ? this.rows.placeOf(this.layout.rowOf(frame)).top : undefined;
   }
 
   /** @param {import('./state.js').Change} change */
@@ -239,7 +256,7 @@ export class Page {
     if (!this.timeline) {
       return;
     }
-    const wasAt = this.#rowOf(this.position)?.element.getBoundingClientRect().top;
+    const wasAt = this.#topOf(this.position);
     this.#state = change(this.#state);
     const { rowSeconds } = this.#state;
     if (rowSeconds === null) {
@@ -249,9 +266,9 @@ export class Page {
     }
     this.show(this.timeline);
     // the row with the position stays where it was on the screen
-    const now = this.#rowOf(this.position)?.element;
-    if (wasAt !== undefined && now) {
-      window.scrollBy(0, now.getBoundingClientRect().top - wasAt);
+    const now = this.#topOf(this.position);
+    if (wasAt !== undefined && now !== undefined) {
+      window.scrollBy(0, now - Math.max(0, Math.min(window.innerHeight / 2, wasAt)));
     }
   }
 
@@ -259,32 +276,20 @@ export class Page {
 
   /** Where a card stands in the margin so that it is beside the row of a frame, in pixels from the margin's top. @param {number} frame */
   besideRow(frame) {
-    const row = this.#rowOf(frame);
-    const margin = byId('margin').getBoundingClientRect();
-    return row ? Math.max(8, row.element.getBoundingClientRect().top - margin.top) : 8;
+    const top = this.#topOf(frame);
+    return top === undefined ? 8 : Math.max(8, top - byId('margin').getBoundingClientRect().top);
   }
 
   focus() {
     byId('page').focus({ preventScroll: true });
   }
 
-  #attach() {
-    attachDragSelect(byId('rows'), {
-      rows: this.rows,
-      onSelect: (anchor, frame, trackIds) => this.change(state.select(anchor, frame, trackIds)),
-      tiedTracks: trackId => state.tiedTracks(this.#state, trackId),
-      length: () => this.timeline?.frames ?? 0,
-      onClick: frame => {
-        this.change(state.letGo);
-        this.playFrom(frame);
-      },
-      onEnd: () => this.focus(),
-    });
-    byId('rows').addEventListener('click', event => {
-      const row = /** @type {HTMLElement | null} */ (sourceOf(event).closest('.row-play')?.closest('.row') ?? null);
-      if (row && this.layout) {
-        this.playFrom(this.layout.rowStart(Number(row.dataset.row)));
-      }
-    });
+  /** An edge of the selection that has the focus is moved by arrows. @param {import('./marker.js').Edge} edge @param {KeyboardEvent} event */
+  #edgeKey(edge, event) {
+    const direction = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
+    if (direction !== 0 && !event.ctrlKey) {
+      this.change(state.nudgeEdge(edge, direction * (event.shiftKey ? LONG_STEP : STEP)));
+    }
+    return direction !== 0 && !event.ctrlKey;
   }
 }

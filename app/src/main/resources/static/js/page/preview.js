@@ -9,12 +9,14 @@ const AHEAD_SECONDS = 4;
 const START_DELAY_SECONDS = 0.06;
 const MOST_CACHED = 60;
 const ASK_AGAIN_MS = 300;
+/** @type {import('./playing.js').Ear} */
+const AS_IT_IS = { without: [], percent: 100 };
 
 /**
- * What is being played; `origin` is when its first frame was heard, by the clock of the sound.
+ * What is being played; `origin` is when its first frame was heard, by the clock of the sound, `played` how many frames of output it has up to `next`.
  *
- * @typedef {{ context: AudioContext, analyser: AnalyserNode, sound: string, from: number, to: number, next: number, origin: number | null, sources: Set<AudioBufferSourceNode>,
- *   onEnd: (frame: number) => void, timer?: number }} Run
+ * @typedef {{ context: AudioContext, analyser: AnalyserNode, sound: string, ear: import('./playing.js').Ear, from: number, to: number, next: number, played: number,
+ *   origin: number | null, sources: Set<AudioBufferSourceNode>, onEnd: (frame: number) => void, timer?: number }} Run
  */
 
 export class Preview {
@@ -28,7 +30,7 @@ export class Preview {
   #run = null;
 
   /**
-   * @param {(sound: string, from: number, to: number) => string} address where a span of a sound is
+   * @param {(sound: string, from: number, to: number, ear: import('./playing.js').Ear) => string} address where a span of a sound is
    * @param {() => void} onWaiting called when what shall be played is still being made
    */
   constructor(address, onWaiting = () => {}) {
@@ -49,7 +51,7 @@ export class Preview {
     if (run.origin === null) {
       return run.from;
     }
-    const frame = run.from + Math.max(0, Math.round((run.context.currentTime - run.origin) * RATE));
+    const frame = run.from + Math.max(0, Math.round((run.context.currentTime - run.origin) * RATE * run.ear.percent / 100));
     return Math.min(run.to, frame);
   }
 
@@ -58,11 +60,11 @@ export class Preview {
     return this.#run ? levelDbfs(this.#run.analyser) : -Infinity;
   }
 
-  /** Plays frames from … to of a revision through a finish, and calls back when they have ended; both stay as they are while it plays. @param {string} sound names both @param {number} from @param {number} to @param {(frame: number) => void} onEnd */
-  async play(sound, from, to, onEnd) {
+  /** Plays frames from … to of a revision through a finish, and calls back when they have ended; both stay as they are while it plays. @param {string} sound names both @param {number} from @param {number} to @param {(frame: number) => void} onEnd @param {import('./playing.js').Ear} [ear] */
+  async play(sound, from, to, onEnd, ear = AS_IT_IS) {
     this.stop();
     /** @type {Run} */
-    const run = { ...this.#prepare(), sound, from, to, next: from, origin: null, sources: new Set(), onEnd };
+    const run = { ...this.#prepare(), sound, ear, from, to, next: from, played: 0, origin: null, sources: new Set(), onEnd };
     this.#run = run;
     await run.context.resume();
     await this.#feed(run);
@@ -98,7 +100,8 @@ export class Preview {
       if (this.#run !== run) {
         return;
       }
-      this.#schedule(run, buffer, run.next);
+      this.#schedule(run, buffer);
+      run.played += buffer.length;
       run.next = end;
     }
     if (this.#run === run && run.next < run.to) {
@@ -108,21 +111,21 @@ export class Preview {
 
   /** @param {Run} run */
   #aheadSeconds(run) {
-    return run.origin === null ? 0 : run.origin + (run.next - run.from) / RATE - run.context.currentTime;
+    return run.origin === null ? 0 : run.origin + run.played / RATE - run.context.currentTime;
   }
 
-  /** @param {Run} run @param {AudioBuffer} buffer @param {number} atFrame */
-  #schedule(run, buffer, atFrame) {
+  /** @param {Run} run @param {AudioBuffer} buffer */
+  #schedule(run, buffer) {
     const soonest = Math.ceil((run.context.currentTime + START_DELAY_SECONDS) * RATE) / RATE;
-    const wanted = run.origin === null ? soonest : run.origin + (atFrame - run.from) / RATE;
+    const wanted = run.origin === null ? soonest : run.origin + run.played / RATE;
     if (run.origin === null || wanted < run.context.currentTime) {
       // the first chunk, or one that came late: the clock goes on from here
-      run.origin = soonest - (atFrame - run.from) / RATE;
+      run.origin = soonest - run.played / RATE;
     }
     const source = run.context.createBufferSource();
     source.buffer = buffer;
     source.connect(run.analyser);
-    source.start(run.origin + (atFrame - run.from) / RATE);
+    source.start(run.origin + run.played / RATE);
     run.sources.add(source);
     source.onended = () => {
       run.sources.delete(source);
@@ -144,7 +147,7 @@ export class Preview {
   async #bytes(run, from, to) {
     for (;;) {
       try {
-        return await getBytes(this.#address(run.sound, from, to));
+        return await getBytes(this.#address(run.sound, from, to, run.ear));
       } catch (problem) {
         if (!(problem instanceof NotYet) || this.#run !== run) {
           throw problem;
@@ -157,11 +160,11 @@ export class Preview {
 
   /** @param {Run} run @param {number} from @param {number} to @returns {Promise<AudioBuffer>} */
   async #chunk(run, from, to) {
-    const key = `${run.sound}/${from}-${to}`;
+    const key = this.#address(run.sound, from, to, run.ear);
     let buffer = this.#cache.get(key);
     if (!buffer) {
       const bytes = new DataView(await this.#bytes(run, from, to));
-      buffer = run.context.createBuffer(2, to - from, RATE);
+      buffer = run.context.createBuffer(2, bytes.byteLength / 8, RATE);
       for (let channel = 0; channel < 2; channel++) {
         const samples = buffer.getChannelData(channel);
         for (let i = 0; i < samples.length; i++) {

@@ -1,15 +1,16 @@
-// The rows of the page: makes their elements, draws those that can be seen, and knows which frame is under the pointer.
+// The rows of the page: only those near the window exist. Makes and draws them, and knows which frame is under the pointer.
 import { onScale } from '../shared/level-scale.js';
 import { clock } from '../shared/time.js';
 import { columns, drawLane, inkOf } from './lanes.js';
 import { shortName } from './names.js';
+import { WAVE_BELOW, drawWave, samplesOf } from './wave.js';
 
 /** @typedef {import('./layout.js').Layout} Layout */
 /** @typedef {import('./types.js').TrackView} TrackView */
-/** @typedef {{ track: TrackView, index: number, lane: HTMLElement }} Lane */
+/** A track in a row, with the strip above it for names, flags and grips. @typedef {{ track: TrackView, index: number, lane: HTMLElement, strip: HTMLElement }} Lane */
 /**
  * @typedef {{ number: number, element: HTMLElement, sound: HTMLElement, play: HTMLButtonElement, words: HTMLElement, lanes: Lane[],
- *   drawn: number, says: string }} Row
+ *   says: string }} Row
  */
 
 /**
@@ -19,7 +20,7 @@ import { shortName } from './names.js';
  */
 function signature(layout, number, laneHeight) {
   const { timeline } = layout;
-  const here = layout.tracksIn(number).map(track => [track.id, track.name, timeline.tracks.indexOf(track), track.gainDb,
+  const here = layout.tracksIn(number).map(track => [track.id, track.name, timeline.tracks.indexOf(track), track.gainDb, track.curve,
     track.clips.filter(clip => clip.startFrame < layout.rowEnd(number) && clip.startFrame + clip.frames > layout.rowStart(number) - layout.leadFrames)
       .map(clip => [clip.source, clip.startFrame, clip.sourceFrame, clip.frames, clip.gainDb, clip.fadeIn, clip.fadeOut,
         timeline.takes[clip.source.takeId]?.clipped?.length])]);
@@ -32,15 +33,20 @@ function renewed(row, timeline) {
   return row;
 }
 
+/** So much above and below the window there are rows too, in windows. */
+const AROUND = 0.5;
+
 export class Rows {
   #element;
   #icons;
   #band;
   /** @type {Layout | null} */
   #layout = null;
-  /** @type {Row[]} */
-  #rows = [];
-  #watcher;
+  #laneHeight = 0;
+  /** Those near the window, by their numbers. @type {Map<number, Row>} */
+  #rows = new Map();
+  /** @type {((row: Row) => void)[]} */
+  #decorators = [];
   #generation = 0;
 
   /** @param {HTMLElement} element @param {string} icons where they are @param {{ low: number, high: number }} band of good levels, in dBFS */
@@ -48,45 +54,131 @@ export class Rows {
     this.#element = element;
     this.#icons = icons;
     this.#band = band;
-    this.#watcher = new IntersectionObserver(entries => entries.forEach(entry => this.#seen(entry)), { rootMargin: '200px' });
-    new ResizeObserver(() => this.#layout && this.redraw()).observe(element);
+    let width = 0;
+    new ResizeObserver(() => {
+      if (this.#layout && element.clientWidth !== width) {
+        width = element.clientWidth;
+        this.redraw();
+      }
+    }).observe(element);
+    let waiting = false;
+    for (const event of ['scroll', 'resize']) {
+      window.addEventListener(event, () => {
+        if (!waiting) {
+          waiting = true;
+          requestAnimationFrame(() => {
+            waiting = false;
+            this.#meetWindow();
+          });
+        }
+      }, { passive: true });
+    }
+  }
+
+  /** Calls with every row that is there, whenever it is made or what it shows has changed. @param {(row: Row) => void} decorate */
+  onRow(decorate) {
+    this.#decorators.push(decorate);
   }
 
   /** @param {Layout} layout @param {number} laneHeight in pixels */
   show(layout, laneHeight) {
     this.#layout = layout;
+    this.#laneHeight = laneHeight;
+    layout.place(laneHeight);
     this.#element.style.setProperty('--lane-height', `${laneHeight}px`);
-    const before = this.#rows;
-    this.#rows = Array.from({ length: layout.rowCount }, (_, number) => {
-      const says = signature(layout, number, laneHeight);
-      return before[number]?.says === says ? renewed(before[number], layout.timeline) : { ...this.#make(layout, number), says };
-    });
-    before.filter(row => !this.#rows.includes(row)).forEach(row => {
-      this.#watcher.unobserve(row.element);
-      row.element.remove();
-    });
-    this.#rows.forEach((row, number) => {
-      if (this.#element.children[number] !== row.element) {
-        this.#element.insertBefore(row.element, this.#element.children[number] ?? null);
-        this.#watcher.observe(row.element);
+    this.#element.style.height = `${layout.tops[layout.rowCount] ?? 0}px`;
+    for (const [number, row] of this.#rows) {
+      if (number >= layout.rowCount || row.says !== signature(layout, number, laneHeight)) {
+        this.#drop(number, row);
+      } else {
+        renewed(row, layout.timeline);
+        row.element.style.top = `${layout.tops[number]}px`;
       }
-    });
+    }
+    this.#meetWindow();
+    this.#rows.forEach(row => this.#decorate(row));
   }
 
-  /** Forgets what is drawn and draws what can be seen anew. */
+  /** Makes the rows that are near the window, and drops the others but one with the focus. */
+  #meetWindow() {
+    const layout = this.#layout;
+    if (!layout || layout.rowCount === 0) {
+      this.#rows.forEach((row, number) => this.#drop(number, row));
+      return;
+    }
+    const top = this.#element.getBoundingClientRect().top;
+    const height = window.innerHeight;
+    const [first, last] = layout.rowsBetween(-top - AROUND * height, -top + (1 + AROUND) * height);
+    for (const [number, row] of this.#rows) {
+      if ((number < first || number > last) && !row.element.contains(document.activeElement)) {
+        this.#drop(number, row);
+      }
+    }
+    for (let number = first; number <= last; number++) {
+      if (!this.#rows.has(number)) {
+        this.#add(layout, number);
+      }
+    }
+  }
+
+  /** @param {Layout} layout @param {number} number */
+  #add(layout, number) {
+    const row = { ...this.#make(layout, number), says: signature(layout, number, this.#laneHeight) };
+    row.element.style.top = `${layout.tops[number]}px`;
+    const later = [...this.#rows.values()].filter(other => other.number > number).sort((a, b) => a.number - b.number)[0];
+    this.#element.insertBefore(row.element, later?.element ?? null);
+    this.#rows.set(number, row);
+    this.#decorate(row);
+    row.lanes.forEach(lane => this.#draw(layout, row, lane, this.#generation));
+  }
+
+  /** @param {Row} row */
+  #decorate(row) {
+    this.#decorators.forEach(decorate => decorate(row));
+  }
+
+  /** @param {number} number @param {Row} row */
+  #drop(number, row) {
+    row.element.remove();
+    this.#rows.delete(number);
+  }
+
+  /** Draws everything anew. */
   redraw() {
     this.#generation++;
-    this.#watcher.disconnect();
-    this.#rows.forEach(row => this.#watcher.observe(row.element));
+    const layout = this.#layout;
+    if (layout) {
+      this.#rows.forEach(row => row.lanes.forEach(lane => this.#draw(layout, row, lane, this.#generation)));
+    }
   }
 
+  /** Those near the window. */
   get all() {
-    return this.#rows;
+    return [...this.#rows.values()];
   }
 
-  /** @param {number} number @returns {Row | undefined} */
+  /** A row, if it is near the window. @param {number} number @returns {Row | undefined} */
   row(number) {
-    return this.#rows[number];
+    return this.#rows.get(number);
+  }
+
+  /** Where a row is on the screen, from the top of the window, whether it is there or not. @param {number} number */
+  placeOf(number) {
+    const top = this.#element.getBoundingClientRect().top + (this.#layout?.tops[number] ?? 0);
+    return { top, bottom: top + (this.#layout ? this.#layout.tops[number + 1] - this.#layout.tops[number] : 0) };
+  }
+
+  /** Scrolls as little as is needed so that all of a row can be seen. @param {number} number @param {'nearest' | 'center'} [where] */
+  bringIntoView(number, where = 'nearest') {
+    const { top, bottom } = this.placeOf(number);
+    const head = document.querySelector('header')?.getBoundingClientRect().bottom ?? 0;
+    const foot = window.innerHeight - (document.getElementById('foot')?.offsetHeight ?? 0);
+    const by = where === 'center' ? (top + bottom - head - foot) / 2
+      : top < Math.max(0, head) ? top - Math.max(0, head) - 8 : bottom > foot ? bottom - foot + 8 : 0;
+    if (by !== 0) {
+      window.scrollBy(0, by);
+      this.#meetWindow();
+    }
   }
 
   /** The row and frame under a pointer; the nearest row where it is between or beside them. @param {number} clientX @param {number} clientY */
@@ -94,7 +186,7 @@ export class Rows {
     /** @type {{ row: Row, box: DOMRect } | null} */
     let nearest = null;
     let distance = Infinity;
-    for (const row of this.#rows) {
+    for (const row of this.#rows.values()) {
       const box = row.sound.getBoundingClientRect();
       const away = Math.max(box.top - clientY, clientY - box.bottom, 0);
       if (away < distance) {
@@ -144,8 +236,11 @@ export class Rows {
       const lane = document.createElement('div');
       lane.className = 'lane';
       lane.dataset.track = String(track.id);
+      const strip = document.createElement('div');
+      strip.className = 'strip';
+      lane.append(strip);
       sound.append(lane);
-      return { track, index, lane };
+      return { track, index, lane, strip };
     });
     const words = document.createElement('p');
     words.className = 'visually-hidden';
@@ -154,7 +249,7 @@ export class Rows {
     left.className = 'contents';
     left.append(head, names);
     element.append(left, sound, words);
-    return { number, element, sound, play, words, lanes, drawn: -1 };
+    return { number, element, sound, play, words, lanes };
   }
 
   /** When a track has sound in a row, in words. @param {Layout} layout @param {TrackView} track @param {number} row */
@@ -166,22 +261,6 @@ export class Rows {
     return `${track.name}: ${spans.join(', ')}.`;
   }
 
-  /** @param {IntersectionObserverEntry} entry */
-  #seen(entry) {
-    const row = this.#rows.find(({ element }) => element === entry.target);
-    if (!row || !this.#layout) {
-      return;
-    }
-    const layout = this.#layout;
-    if (!entry.isIntersecting) {
-      row.lanes.forEach(({ lane }) => lane.querySelector('canvas')?.remove());
-      row.drawn = -1;
-    } else if (row.drawn !== this.#generation) {
-      row.drawn = this.#generation;
-      row.lanes.forEach(lane => this.#draw(layout, row, lane, this.#generation));
-    }
-  }
-
   /** @param {Layout} layout @param {Row} row @param {Lane} lane @param {number} generation */
   async #draw(layout, row, { track, index, lane }, generation) {
     const width = Math.floor(lane.clientWidth);
@@ -189,15 +268,27 @@ export class Rows {
       return;
     }
     const from = layout.rowStart(row.number) - layout.leadFrames;
+    if (layout.rowSeconds < WAVE_BELOW) {
+      const wave = await samplesOf(track, from, from + layout.rowFrames + layout.leadFrames).catch(() => null);
+      if (wave && generation === this.#generation) {
+        drawWave(this.#canvas(lane), wave, width, index, Math.round(width * layout.part(row.number, layout.rowStart(row.number))));
+      }
+      return;
+    }
     const levels = await columns(track, layout.timeline.takes, from, from + layout.rowFrames + layout.leadFrames, width)
       .catch(() => null);
     if (!levels || generation !== this.#generation) {
       return;
     }
+    drawLane(this.#canvas(lane), levels, index, Math.round(width * layout.part(row.number, layout.rowStart(row.number))), this.#band);
+    this.#describe(row, track, levels);
+  }
+
+  /** @param {HTMLElement} lane */
+  #canvas(lane) {
     const canvas = lane.querySelector('canvas') ?? lane.appendChild(document.createElement('canvas'));
     canvas.setAttribute('aria-hidden', 'true');
-    drawLane(canvas, levels, index, Math.round(width * layout.part(row.number, layout.rowStart(row.number))), this.#band);
-    this.#describe(row, track, levels);
+    return canvas;
   }
 
   /** Adds the measured level to the row's words, once it is known. @param {Row} row @param {TrackView} track @param {import('./lanes.js').Column[]} levels */

@@ -11,7 +11,7 @@ const NEAR_PIXELS = 7;
  */
 export function snapped(frame, bench, moving = null) {
   const layout = bench.layout();
-  const width = bench.rows.row(0)?.sound.clientWidth ?? 1;
+  const width = bench.rows.all[0]?.sound.clientWidth ?? 1;
   const near = NEAR_PIXELS * layout.rowFrames / width;
   const places = [0, bench.position(), ...bench.timeline().flags.map(flag => flag.frame)];
   for (const track of bench.timeline().tracks) {

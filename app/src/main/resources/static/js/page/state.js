@@ -112,15 +112,17 @@ export const markEnd = now => state => {
   return select(selection && selection.start < now ? selection.start : now - RATE, now, selection?.trackIds ?? everyTrack(state))(state);
 };
 
-/** Moves the selection's edge that is nearer to a frame; without a selection the position. @param {number} now @param {number} frames @returns {Change} */
-export const nudge = (now, frames) => state => {
+/** Moves the position. @param {number} now @param {number} frames @returns {Change} */
+export const nudge = (now, frames) => state => goTo(now + frames)(state);
+
+/** Moves one edge of the selection, up to the other one. @param {'start' | 'end'} edge @param {number} frames @returns {Change} */
+export const nudgeEdge = (edge, frames) => state => (state.selection ? moveEdge(edge, state.selection[edge] + frames)(state) : state);
+
+/** @param {'start' | 'end'} edge @param {number} frame @returns {Change} */
+export const moveEdge = (edge, frame) => state => {
   const { selection } = state;
-  if (!selection) {
-    return goTo(now + frames)(state);
-  }
-  const edge = Math.abs(now - selection.start) <= Math.abs(now - selection.end) ? 'start' : 'end';
-  const next = { ...selection, [edge]: inside(state, selection[edge] + frames) };
-  return next.end > next.start ? { ...state, selection: next } : state;
+  const next = selection && { ...selection, [edge]: inside(state, frame) };
+  return next && next.end > next.start ? { ...state, selection: { ...next, anchor: edge === 'start' ? next.end : next.start } } : state;
 };
 
 /** A track comes into the selection or leaves it. @param {number} trackId @param {boolean} on @returns {Change} */

@@ -7,7 +7,7 @@
 /** @typedef {{ frame: number, gainDb: number }} CurvePoint */
 /** @typedef {{ id: number, trackId: number, frame: number, name: string }} Flag */
 /** @typedef {{ startFrame: number, endFrame: number, runs: number }} ClippedSpot */
-/** @typedef {{ name: string, trackName: string, frames: number, clipped: ClippedSpot[] | null }} TakeView */
+/** @typedef {{ name: string, trackName: string, frames: number, voice: boolean, clipped: ClippedSpot[] | null }} TakeView */
 /** @typedef {number[][]} Pieces stretches [fromFrame, toFrame, newFrame] of old frames that are still there */
 /** @typedef {{ [trackId: string]: Pieces }} Maps */
 /** @typedef {{ revision: number, canUndo: boolean, canRedo: boolean, frames: number, tracks: TrackView[], sources: SourceView[], fades: Fade[], flags: Flag[], takes: { [takeId: string]: TakeView }, finish: string, since: number, maps: Maps }} TimelineView */

@@ -23,40 +23,42 @@ const page = new Page(review, new FilePlayer(/** @type {HTMLAudioElement} */ (by
 /** What an element's data say of its place. @param {HTMLElement} element */
 const spanOf = ({ dataset }) => ({ start: Number(dataset.start), end: Number(dataset.end) });
 
-function draw() {
-  document.querySelectorAll('.note-bracket').forEach(old => old.remove());
+page.rows.onRow(row => {
+  row.sound.querySelectorAll('.note-bracket').forEach(old => old.remove());
   const { layout } = page;
   if (layout) {
-    cards.forEach(card => drawBracket(card, layout));
+    cards.forEach(card => drawBracket(card, layout, row));
   }
+});
+
+function draw() {
   drawForm();
 }
 
-/** A thin ink bracket under the sound that a note speaks of, with the mark of its kind. @param {HTMLElement} card @param {import('../page/layout.js').Layout} layout */
-function drawBracket(card, layout) {
+/** A thin ink bracket under the sound that a note speaks of, with the mark of its kind. @param {HTMLElement} card @param {import('../page/layout.js').Layout} layout @param {import('../page/rows.js').Row} row */
+function drawBracket(card, layout, row) {
   const { start, end } = spanOf(card);
-  for (const row of page.rows.all) {
-    const from = Math.max(start, layout.rowStart(row.number));
-    const to = Math.min(end, layout.rowEnd(row.number));
-    if (from < to) {
-      const bracket = document.createElement('button');
-      bracket.type = 'button';
-      bracket.className = 'note-bracket';
-      bracket.classList.toggle('starts', from === start);
-      bracket.classList.toggle('ends', to === end);
-      bracket.style.left = `${100 * layout.part(row.number, from)}%`;
-      bracket.style.width = `${100 * (layout.part(row.number, to) - layout.part(row.number, from))}%`;
-      bracket.setAttribute('aria-label', `Note: ${card.dataset.words}, ${fineClock(start)}`);
-      if (from === start) {
-        bracket.innerHTML = `<svg class="icon" aria-hidden="true"><use href="${review.dataset.icons}#${card.dataset.icon}"></use></svg>`;
-      }
-      bracket.addEventListener('click', () => {
-        hear(card);
-        card.querySelector('button')?.focus({ preventScroll: true });
-      });
-      row.sound.append(bracket);
-    }
+  const from = Math.max(start, layout.rowStart(row.number));
+  const to = Math.min(end, layout.rowEnd(row.number));
+  if (from >= to) {
+    return;
   }
+  const bracket = document.createElement('button');
+  bracket.type = 'button';
+  bracket.className = 'note-bracket';
+  bracket.classList.toggle('starts', from === start);
+  bracket.classList.toggle('ends', to === end);
+  bracket.style.left = `${100 * layout.part(row.number, from)}%`;
+  bracket.style.width = `${100 * (layout.part(row.number, to) - layout.part(row.number, from))}%`;
+  bracket.setAttribute('aria-label', `Note: ${card.dataset.words}, ${fineClock(start)}`);
+  if (from === start) {
+    bracket.innerHTML = `<svg class="icon" aria-hidden="true"><use href="${review.dataset.icons}#${card.dataset.icon}"></use></svg>`;
+  }
+  bracket.addEventListener('click', () => {
+    hear(card);
+    card.querySelector('button')?.focus({ preventScroll: true });
+  });
+  row.sound.append(bracket);
 }
 
 /** @param {HTMLElement} element */
@@ -67,9 +69,6 @@ function hear(element) {
 
 /** @type {NodeListOf<HTMLButtonElement>} */ (document.querySelectorAll('button[data-start]')).forEach(button => button.addEventListener('click', () => {
   hear(button);
-  if (page.layout) {
-    page.rows.row(page.layout.rowOf(spanOf(button).start))?.element.scrollIntoView({ block: 'nearest' });
-  }
 }));
 
 // ---- writing a note

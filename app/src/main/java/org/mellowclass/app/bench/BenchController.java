@@ -1,6 +1,7 @@
 package org.mellowclass.app.bench;
 
 import java.io.IOException;
+import java.util.Set;
 
 import org.mellowclass.app.bench.BenchViews.TimelineView;
 import org.mellowclass.app.live.LiveEvents;
@@ -100,12 +101,13 @@ class BenchController {
         return live.follow(viewer.id(), Bench.topic(access.episode(viewer, episodeId).id()));
     }
 
+    /** @param revision its number, or the key of a trial */
     @GetMapping("/episodes/{episodeId}/sound/{revision}/{finish}/{from:\\d+}-{to:\\d+}")
-    ResponseEntity<byte[]> sound(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId,
-                                 @PathVariable long revision, @PathVariable String finish, @PathVariable long from, @PathVariable long to)
-            throws IOException {
+    ResponseEntity<byte[]> sound(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable String revision, @PathVariable String finish,
+                                 @PathVariable long from, @PathVariable long to, @RequestParam(defaultValue = "") Set<Long> without,
+                                 @RequestParam(defaultValue = "100") int percent) throws IOException {
         try {
-            return bytes(preview.finished(viewer, episodeId, revision, Finish.named(finish), from, to));
+            return bytes(preview.finished(viewer, episodeId, revision, Finish.named(finish), from, to, new PreviewSound.ForTheEar(without, percent)));
         } catch (SoundNotMade notYet) {
             return ResponseEntity.accepted().cacheControl(CacheControl.noStore()).build();
         }

@@ -44,7 +44,7 @@ public class BenchViews {
     }
 
     /** What the page knows of a take; its clipped spots are null until it is measured. */
-    public record TakeView(String name, String trackName, long frames, List<ClippedSpot> clipped) {
+    public record TakeView(String name, String trackName, long frames, boolean voice, List<ClippedSpot> clipped) {
     }
 
     /**
@@ -94,7 +94,7 @@ public class BenchViews {
         Map<Long, TakeFindings> findings = sounds.findingsOf(episodeId);
         for (Take take : takes.ready(episodeId).values()) {
             TakeFindings found = findings.get(take.id());
-            views.put(take.id(), new TakeView(take.name(), take.trackName(), take.frames(), found == null ? null : found.clipped()));
+            views.put(take.id(), new TakeView(take.name(), take.trackName(), take.frames(), take.origin() != Take.Origin.SHELF, found == null ? null : found.clipped()));
         }
         Map<TakeSource, Long> made = new HashMap<>();
         for (Sound sound : sounds.ofEpisode(episodeId)) {

@@ -8,6 +8,7 @@ import java.util.stream.IntStream;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import org.mellowclass.core.timeline.Fade;
+import org.mellowclass.core.timeline.VolumeCurve;
 import org.mellowclass.core.timeline.edit.Gains;
 import org.springframework.stereotype.Component;
 
@@ -22,13 +23,13 @@ public class Laws {
     Laws(ObjectMapper mapper) throws JsonProcessingException {
         Map<String, double[]> fades = new TreeMap<>();
         Arrays.stream(Fade.Shape.values()).forEach(shape -> fades.put(shape.name(), sampled(shape)));
-        json = mapper.writeValueAsString(new View(Gains.LOWEST_DB, Gains.HIGHEST_DB, fades));
+        json = mapper.writeValueAsString(new View(Gains.LOWEST_DB, Gains.HIGHEST_DB, VolumeCurve.SILENT_DB, VolumeCurve.HIGHEST_DB, fades));
     }
 
     /**
      * @param fades by shape, the gain at equal steps from the silent end to the loud one
      */
-    public record View(double lowestGainDb, double highestGainDb, Map<String, double[]> fades) {
+    public record View(double lowestGainDb, double highestGainDb, double lowestCurveDb, double highestCurveDb, Map<String, double[]> fades) {
     }
 
     /** The middle of each step, as the mixer plays a fade of so many frames. */

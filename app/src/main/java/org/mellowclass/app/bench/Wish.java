@@ -176,7 +176,7 @@ sealed interface Wish {
     record Laying(long takeId, String trackName, Long startFrame) implements Wish {
         @Override
         public Edit edit(Asked asked) {
-            throw new IllegalStateException("only the bench knows its takes");
+            throw new IllegalArgumentException("only the bench knows its takes");
         }
     }
 

@@ -40,6 +40,16 @@ class SoundController {
         }
     }
 
+    @GetMapping("/sounds/{soundId}/samples/{from:\\d+}-{to:\\d+}")
+    ResponseEntity<byte[]> samples(@AuthenticationPrincipal Person viewer, @PathVariable long soundId, @PathVariable long from, @PathVariable long to)
+            throws IOException {
+        try {
+            return bytes(sounds.samples(viewer, soundId, from, to));
+        } catch (SoundNotMade notYet) {
+            return ResponseEntity.accepted().cacheControl(CacheControl.noStore()).build();
+        }
+    }
+
     private static ResponseEntity<byte[]> bytes(byte[] body) {
         return ResponseEntity.ok().contentType(MediaType.APPLICATION_OCTET_STREAM).cacheControl(CacheControl.noStore()).body(body);
     }

@@ -57,14 +57,18 @@ interface SoundMapper extends NamedSounds {
     @Insert("INSERT IGNORE INTO take_findings (take_id, clipped, noticed, room_frame) VALUES (#{takeId}, #{clipped}, #{noticed}, #{roomFrame})")
     int found(long takeId, String clipped, StereoFinder.Noticed noticed, Long roomFrame);
 
-    record FindingsRow(long takeId, String clipped, StereoFinder.Noticed noticed, Long roomFrame) {
+    /** Its pauses are null in one that an earlier version has measured. */
+    record FindingsRow(long takeId, String clipped, StereoFinder.Noticed noticed, Long roomFrame, String pauses, Double loudnessLufs) {
     }
 
-    @Select("SELECT take_id, clipped, noticed, room_frame FROM take_findings WHERE take_id = #{takeId}")
+    @Update("UPDATE take_findings SET pauses = #{pauses}, loudness_lufs = #{loudnessLufs} WHERE take_id = #{takeId}")
+    void speechFound(long takeId, String pauses, Double loudnessLufs);
+
+    @Select("SELECT take_id, clipped, noticed, room_frame, pauses, loudness_lufs FROM take_findings WHERE take_id = #{takeId}")
     Optional<FindingsRow> findings(long takeId);
 
     @Select("""
-            SELECT f.take_id, f.clipped, f.noticed, f.room_frame FROM take_findings f JOIN take t ON t.id = f.take_id
+            SELECT f.take_id, f.clipped, f.noticed, f.room_frame, f.pauses, f.loudness_lufs FROM take_findings f JOIN take t ON t.id = f.take_id
             WHERE t.episode_id = #{episodeId}
             """)
     List<FindingsRow> findingsOfEpisode(long episodeId);

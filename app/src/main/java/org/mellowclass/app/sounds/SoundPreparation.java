@@ -92,7 +92,16 @@ public class SoundPreparation {
             SpeechLevels levels = new SpeechLevels(atHouseRate.channels());
             SampleSink.drain(atHouseRate, levels, stereo);
             return new TakeFindings(clipping.spots().stream().map(spot -> atHouseRate(spot, rate)).toList(), stereo.noticed(),
-                    levels.room().map(Span::startFrame).orElse(null));
+                    levels.room().map(Span::startFrame).orElse(null), TakeFindings.Speech.of(levels));
+        }
+    }
+
+    /** Who speaks when in a sound at 48 kHz; closes it. */
+    public TakeFindings.Speech measureSpeech(SampleSource sound) throws IOException {
+        try (sound) {
+            SpeechLevels levels = new SpeechLevels(sound.channels());
+            SampleSink.drain(sound, levels);
+            return TakeFindings.Speech.of(levels);
         }
     }
 

@@ -16,6 +16,7 @@ import org.mellowclass.app.takes.TakeRows;
 import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.measure.ClippingFinder.Search;
 import org.mellowclass.core.measure.StereoFinder;
+import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.sound.WavReader;
 import org.mellowclass.media.SoundDecoder;
 import org.mellowclass.media.SoundFacts;
@@ -38,6 +39,7 @@ public class TakeMeasuring {
     private final LiveEvents live;
     private final TransactionTemplate transaction;
     private final StoredJson<List<ClippedSpot>> spots;
+    private final StoredJson<List<Span>> spans;
 
     TakeMeasuring(SoundMapper sounds, TakeRows takes, SoundStore store, SoundDecoder decoder, SoundPreparation preparation, Access access, ApplicationEventPublisher events,
                   LiveEvents live, TransactionTemplate transaction, ObjectMapper json) {
@@ -51,6 +53,7 @@ public class TakeMeasuring {
         this.live = live;
         this.transaction = transaction;
         this.spots = TakeSounds.spotsAsStored(json);
+        this.spans = TakeSounds.spansAsStored(json);
     }
 
     /**
@@ -61,10 +64,10 @@ public class TakeMeasuring {
         Take take = takes.find(takeId).orElseThrow();
         Optional<SoundMapper.FindingsRow> known = sounds.findings(takeId);
         if (known.isPresent()) {
-            return new TakeFindings(spots.read(known.get().clipped()), known.get().noticed(), known.get().roomFrame());
+            return new TakeFindings(spots.read(known.get().clipped()), known.get().noticed(), known.get().roomFrame(), speech(take, known.get()));
         }
         if (!take.ready()) {
-            return new TakeFindings(List.of(), StereoFinder.Noticed.NOTHING, null);
+            return new TakeFindings(List.of(), StereoFinder.Noticed.NOTHING, null, null);
         }
         if (!soundIsWhole(take)) {
             throw new IOException("the sound of take " + takeId + " was cut off, and is made again");
@@ -75,11 +78,27 @@ public class TakeMeasuring {
             access.hold(take.episodeId());
             boolean stillThere = takes.lock(takeId).filter(Take::ready).isPresent();
             if (stillThere && sounds.found(takeId, spots.write(measured.clipped()), measured.noticed(), measured.roomFrame()) == 1) {
+                sounds.speechFound(takeId, spans.write(measured.speech().pauses()), measured.speech().loudnessLufs());
                 events.publishEvent(new SoundsChanged(take.episodeId()));
                 live.episodeChanged(take.episodeId());
             }
         });
         return measured;
+    }
+
+    /** Who speaks when, which is measured now if an earlier version has not. */
+    private TakeFindings.Speech speech(Take take, SoundMapper.FindingsRow known) throws IOException {
+        if (known.pauses() != null) {
+            return new TakeFindings.Speech(spans.read(known.pauses()), known.loudnessLufs());
+        }
+        if (!take.ready()) {
+            return null;
+        }
+        try (Held held = store.hold(soundKey(take))) {
+            TakeFindings.Speech measured = preparation.measureSpeech(WavReader.open(held.file()));
+            sounds.speechFound(take.id(), spans.write(measured.pauses()), measured.loudnessLufs());
+            return measured;
+        }
     }
 
     /** Whether nothing is missing of a ready take's file, as it may be after a power cut. */

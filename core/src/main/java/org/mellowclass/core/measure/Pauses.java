@@ -25,8 +25,8 @@ public final class Pauses {
     public static final long SHORTEST_FRAMES = Frames.ofMillis(300);
 
     /** Kept after speech when a pause is cut, so that no last breath or soft consonant goes. */
-    private static final long KEEP_AFTER_SPEECH = Frames.ofMillis(120);
-    private static final long KEEP_BEFORE_SPEECH = Frames.ofMillis(80);
+    public static final long KEEP_AFTER_SPEECH = Frames.ofMillis(120);
+    public static final long KEEP_BEFORE_SPEECH = Frames.ofMillis(80);
     private static final long NATURAL_SHORTEST = Frames.ofMillis(300);
     private static final long NATURAL_LONGEST = Frames.ofMillis(1500);
     private static final int ENOUGH_NATURAL = 8;
@@ -85,7 +85,12 @@ public final class Pauses {
 
     /** The natural pause of this speaker, in frames: the median of those of 0.3 to 1.5 s, or 0.6 s if there are too few. */
     public long naturalFrames() {
-        long[] lengths = spans.stream().mapToLong(Span::frames)
+        return natural(spans);
+    }
+
+    /** As {@link #naturalFrames()}, of the pauses of one speaker. */
+    public static long natural(List<Span> pauses) {
+        long[] lengths = pauses.stream().mapToLong(Span::frames)
                 .filter(frames -> frames >= NATURAL_SHORTEST && frames <= NATURAL_LONGEST).sorted().toArray();
         return lengths.length < ENOUGH_NATURAL ? USUAL_NATURAL_FRAMES : lengths[lengths.length / 2];
     }

@@ -1,0 +1,82 @@
+package org.mellowclass.app.bench;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+import org.mellowclass.app.people.Person;
+import org.mellowclass.app.sounds.TakeFindings;
+import org.mellowclass.app.sounds.TakeSounds;
+import org.mellowclass.app.takes.Take;
+import org.mellowclass.app.takes.TakeShelf;
+import org.mellowclass.app.web.Refusal;
+import org.mellowclass.core.talk.Ducking;
+import org.mellowclass.core.talk.Levels;
+import org.mellowclass.core.talk.Talk;
+import org.mellowclass.core.talk.TalkFacts;
+import org.mellowclass.core.timeline.Clip;
+import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.Track;
+import org.mellowclass.core.timeline.VolumeCurve;
+import org.springframework.stereotype.Service;
+
+/** Who speaks when on an episode's page, and what follows from it: pauses, ducked music, even voices. */
+@Service
+class TalkOfEpisode {
+
+    private final Bench bench;
+    private final TakeShelf takes;
+    private final TakeSounds sounds;
+
+    TalkOfEpisode(Bench bench, TakeShelf takes, TakeSounds sounds) {
+        this.bench = bench;
+        this.takes = takes;
+        this.sounds = sounds;
+    }
+
+    /**
+     * @param measured whether every take on the page is measured: those that are not have no pauses yet
+     */
+    record Pauses(boolean measured, List<Talk.Pause> pauses) {
+    }
+
+    Pauses pauses(Person viewer, long episodeId, long revision) {
+        Timeline timeline = bench.timeline(viewer, episodeId, revision);
+        TalkFacts facts = facts(episodeId);
+        boolean measured = Bench.takesIn(timeline).stream().allMatch(take -> facts.of(take).isPresent());
+        return new Pauses(measured, Talk.of(timeline, facts).pauses());
+    }
+
+    /** The points that take a track of music down under the voices. */
+    List<VolumeCurve.Point> ducked(Person viewer, long episodeId, long revision, long trackId) {
+        Timeline timeline = bench.timeline(viewer, episodeId, revision);
+        if (timeline.track(trackId).isEmpty()) {
+            throw Refusal.conflict("bench.CHANGED_MEANWHILE");
+        }
+        return Ducking.curve(timeline, trackId, facts(episodeId)).orElseThrow(() -> Refusal.unfit("bench.NOTHING_TO_DUCK")).points();
+    }
+
+    /** The gains by clip that make the voices even. */
+    Map<Long, Double> even(Person viewer, long episodeId, long revision) {
+        Map<Long, Double> gains = Levels.even(bench.timeline(viewer, episodeId, revision), facts(episodeId));
+        if (gains.isEmpty()) {
+            throw Refusal.unfit("bench.NOTHING_TO_EVEN");
+        }
+        return gains;
+    }
+
+    /** How loud a clip is in the mix, in LUFS; empty for silence, and until it is measured. */
+    Optional<Double> loudness(Person viewer, long episodeId, long revision, long clipId) {
+        Timeline timeline = bench.timeline(viewer, episodeId, revision);
+        Optional<Track> track = timeline.trackOf(clipId);
+        Optional<Clip> clip = track.flatMap(it -> it.clip(clipId));
+        return clip.flatMap(it -> Levels.lufs(track.get(), it, facts(episodeId)));
+    }
+
+    private TalkFacts facts(long episodeId) {
+        Map<Long, Take> ready = takes.ready(episodeId);
+        Map<Long, TakeFindings> findings = sounds.findingsOf(episodeId);
+        return takeId -> Optional.ofNullable(findings.get(takeId)).filter(found -> found.speech() != null && ready.containsKey(takeId))
+                .map(found -> new TalkFacts.Measured(ready.get(takeId).origin() != Take.Origin.SHELF, found.speech().pauses(), found.speech().loudnessLufs()));
+    }
+}

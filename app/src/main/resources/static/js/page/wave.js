@@ -1,0 +1,69 @@
+// Draws one track of one row as the true wave around zero, where a row is so short that single vibrations can be seen.
+import { getBytes } from '../shared/http.js';
+import { RATE } from '../shared/time.js';
+import { colour, curveDbAt, fadeDb, inkOf } from './lanes.js';
+
+/** Rows of fewer seconds show the wave. */
+export const WAVE_BELOW = 2;
+/** At most so many frames are asked for at once, as the server says. */
+const MOST_FRAMES = 4 * RATE;
+
+/** The samples of a sound, as 16-bit numbers. @param {number} soundId @param {number} from @param {number} to */
+const samples = async (soundId, from, to) => new Int16Array(await getBytes(`/sounds/${soundId}/samples/${from}-${to}`));
+
+/**
+ * What a track plays between two frames, as amplitudes.
+ *
+ * @param {import('./types.js').TrackView} track @param {number} fromFrame @param {number} toFrame
+ */
+export async function samplesOf(track, fromFrame, toFrame) {
+  const wave = new Float32Array(Math.min(MOST_FRAMES, toFrame - fromFrame));
+  await Promise.all(track.clips.map(async clip => {
+    const start = Math.max(fromFrame, clip.startFrame);
+    const end = Math.min(toFrame, clip.startFrame + clip.frames);
+    const { soundId, roomFrame } = clip.source;
+    if (start >= end || soundId === null) {
+      return;
+    }
+    const offset = (roomFrame ?? 0) + clip.sourceFrame - clip.startFrame;
+    const played = await samples(soundId, start + offset, end + offset);
+    played.forEach((sample, i) => {
+      const frame = start + i;
+      const db = track.gainDb + clip.gainDb + fadeDb(clip, frame - clip.startFrame) + curveDbAt(track.curve, frame);
+      wave[frame - fromFrame] += sample / 32768 * 10 ** (db / 20);
+    });
+  }));
+  return wave;
+}
+
+/** @param {HTMLCanvasElement} canvas @param {Float32Array} wave @param {number} width @param {number} index of the track @param {number} greyed */
+export function drawWave(canvas, wave, width, index, greyed) {
+  const ratio = window.devicePixelRatio || 1;
+  const height = canvas.clientHeight;
+  canvas.width = width * ratio;
+  canvas.height = height * ratio;
+  const pen = /** @type {CanvasRenderingContext2D} */ (canvas.getContext('2d'));
+  pen.scale(ratio, ratio);
+  pen.strokeStyle = colour('--color-line');
+  pen.strokeRect(0, height / 2, width, 0);
+  pen.strokeStyle = inkOf(index);
+  pen.lineWidth = 1;
+  pen.beginPath();
+  for (let x = 0; x < width; x++) {
+    const from = Math.floor(x * wave.length / width);
+    const to = Math.max(from + 1, Math.ceil((x + 1) * wave.length / width));
+    let low = Infinity;
+    let high = -Infinity;
+    for (let i = from; i < to && i < wave.length; i++) {
+      low = Math.min(low, wave[i]);
+      high = Math.max(high, wave[i]);
+    }
+    pen.lineTo(x + 0.5, height / 2 * (1 - high));
+    pen.lineTo(x + 0.5, height / 2 * (1 - low));
+  }
+  pen.stroke();
+  pen.globalAlpha = 0.72;
+  pen.fillStyle = colour('--color-oat');
+  pen.fillRect(0, 0, greyed, height);
+  pen.globalAlpha = 1;
+}
