@@ -4,8 +4,10 @@ import { Refused, getJson, postJson } from '../shared/http.js';
 import { unfold } from '../page/unfold.js';
 
 const UNDO_OF_OTHERS = 'bench.UNDO_OF_OTHERS';
-const TRIES = 4;
+/** Tried again for some five minutes, with longer and longer waits. */
+const TRIES = 45;
 const FIRST_WAIT_MS = 500;
+const LONGEST_WAIT_MS = 8000;
 
 /** @param {number} ms @returns {Promise<void>} */
 const wait = ms => new Promise(done => { setTimeout(done, ms); });
@@ -31,6 +33,8 @@ export class Edits {
    * @type {(maps: import('../page/types.js').Maps, tracks: import('../page/types.js').TrackView[]) => void}
    */
   onMoved = () => {};
+  /** Called with how far what was done has come. @type {(state: 'saving' | 'waiting' | 'saved' | 'refused') => void} */
+  onSaving = () => {};
 
   /** @param {number | string} episodeId */
   constructor(episodeId) {
@@ -66,6 +70,11 @@ export class Edits {
   /** Lays a sound from the shelf in. @param {object} sound @param {Gesture} gesture */
   layIn(sound, gesture = this.gesture()) {
     return this.#send('shelf', sound, gesture, false);
+  }
+
+  /** Brings back an earlier revision. @param {number} seq */
+  goBack(seq) {
+    return this.#send('go-back', { seq }, this.gesture(), true);
   }
 
   redo() {
@@ -140,6 +149,7 @@ export class Edits {
   /** @param {string} what @param {object} wish @param {Gesture} gesture @param {boolean} overMoves @returns {Promise<TimelineView>} */
   #send(what, wish, gesture, overMoves) {
     const sent = this.#queue.then(async () => {
+      this.onSaving('saving');
       const base = this.#baseOf(gesture, overMoves);
       const body = { clientId: gesture.clientId, base, shown: this.timeline.revision, ...wish };
       const timeline = unfold(await this.#posted(`${this.#episode}/${what}`, body));
@@ -147,9 +157,10 @@ export class Edits {
         this.#mine.set(body.shown, { revision: timeline.revision, moved: Object.keys(timeline.maps).length > 0 });
       }
       this.#show(timeline);
+      this.onSaving('saved');
       return this.timeline;
     });
-    this.#queue = sent.catch(() => {});
+    this.#queue = sent.catch(() => this.onSaving('refused'));
     return sent;
   }
 
@@ -162,7 +173,8 @@ export class Edits {
         if (!(problem instanceof Refused) || problem.status !== 0 || attempt === TRIES) {
           throw problem;
         }
-        await wait(FIRST_WAIT_MS * 2 ** (attempt - 1));
+        this.onSaving('waiting');
+        await wait(Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** (attempt - 1)));
       }
     }
   }

@@ -12,7 +12,9 @@ import { Clips } from './clips.js';
 import { Curves } from './curves.js';
 import { Drawer } from './drawer.js';
 import { Edits } from './edits.js';
+import { attachExport } from './export.js';
 import { Flags } from './flags.js';
+import { LogTab } from './log-tab.js';
 import { MarginNotes } from './margin-notes.js';
 import { Offer } from './offer.js';
 import { PausesTab } from './pauses-tab.js';
@@ -45,6 +47,10 @@ const clipCard = own ? new ClipCard(episodeId, shared) : null;
 const offer = new Offer(episodeId, shared);
 const tracksTab = own ? new TracksTab(episodeId, shared) : null;
 const pausesTab = new PausesTab(episodeId, own, shared);
+const logTab = new LogTab(episodeId, own, shared, (seq, said) => change(async () => {
+  await edits.goBack(seq);
+  page.say(said);
+}));
 const drawer = new Drawer(() => {
   drawDrawer();
   notes.arrange();
@@ -53,6 +59,11 @@ const drawer = new Drawer(() => {
 let copied = null;
 
 edits.onMoved = page.moveBy.bind(page);
+const SAVING = { saving: 'saving …', waiting: 'the network is gone: it waits here', saved: 'saved', refused: 'not done' };
+edits.onSaving = (/** @type {keyof SAVING} */ state) => {
+  byId('saved').textContent = SAVING[state];
+  byId('saved').dataset.state = state;
+};
 attachSelectionCard(page);
 
 // ---- showing
@@ -60,6 +71,7 @@ attachSelectionCard(page);
 function draw() {
   const { timeline } = edits;
   byId('empty').hidden = timeline.frames > 0;
+  byId('open-export').hidden = timeline.frames === 0;
   if (document.getElementById('hand-in')) {
     byId('hand-in').hidden = timeline.frames === 0;
   }
@@ -85,6 +97,7 @@ function drawDrawer() {
     case 'tracks': tracksTab?.draw(); break;
     case 'takes': drawTakes(shared); break;
     case 'pauses': pausesTab.draw(); break;
+    case 'log': logTab.draw(); break;
     default:
   }
 }
@@ -251,6 +264,8 @@ const editing = [
     run: () => {} },
 ];
 attachCommands([...readingCommands(page), ...editing], own, page);
+
+attachExport(episodeId, shared);
 
 if (own) {
   attachShelf(episodeId, {

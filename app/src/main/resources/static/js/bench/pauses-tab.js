@@ -36,7 +36,7 @@ export class PausesTab {
     this.#bench = bench;
     this.#own = own;
     this.#episode = `/episodes/${episodeId}`;
-    byId('pauses-longer').addEventListener('change', () => this.#show());
+    ['pauses-longer', 'pauses-others'].forEach(id => byId(id).addEventListener('change', () => this.#show()));
     document.getElementById('shorten-pauses')?.addEventListener('click', () => this.#shorten());
   }
 
@@ -63,7 +63,8 @@ export class PausesTab {
   /** Quiet ones of at least the length that is asked for. */
   #listed() {
     const longer = Number(fieldById('pauses-longer').value.replace(',', '.')) * RATE || 0;
-    return this.#pauses.filter(pause => lengthOf(pause.span) >= longer);
+    const others = fieldById('pauses-others').checked;
+    return this.#pauses.filter(pause => lengthOf(pause.span) >= longer && (pause.allQuiet || others));
   }
 
   /** What is taken out of a pause; null if it is left as it is. @param {Pause} pause @returns {Span | null} */
@@ -100,8 +101,8 @@ export class PausesTab {
     const at = fineClock(start);
     return html`
       <li class="track-line">
-        <p class="flex justify-between gap-2"><button type="button" class="link-button" aria-label="Go to the pause at ${at}" @click=${() => this.#bench.page.goTo(start, true)}>${at}</button>
-          <b>${seconds(lengthOf(span))} s</b><span class="text-muted text-sm truncate">after ${name}${allQuiet ? '' : ', others speak'}</span></p>
+        <p class="flex items-baseline gap-3"><button type="button" class="link-button" aria-label="Go to the pause at ${at}" @click=${() => this.#bench.page.goTo(start, true)}>${at}</button>
+          <b class="whitespace-nowrap">${seconds(lengthOf(span))} s</b><span class="text-muted text-sm truncate">${allQuiet ? 'after' : 'only of'} ${name}</span></p>
         <div class="flex flex-wrap items-center gap-2 text-sm">
           <button type="button" class="link-button" aria-label="Hear the pause at ${at}" @click=${() => this.#hear(pause)}>Hear</button>
           ${allQuiet && this.#own ? html`

@@ -18,7 +18,7 @@ import { WAVE_BELOW } from './wave.js';
 /** @typedef {import('./types.js').TimelineView} TimelineView */
 
 /** Above and under the rows. */
-const MARGINS = 48;
+const MARGINS = 74;
 /** As in the styles. */
 const NARROW = 900;
 

@@ -270,14 +270,14 @@ export class Rows {
     const from = layout.rowStart(row.number) - layout.leadFrames;
     if (layout.rowSeconds < WAVE_BELOW) {
       const wave = await samplesOf(track, from, from + layout.rowFrames + layout.leadFrames).catch(() => null);
-      if (wave && generation === this.#generation) {
+      if (wave && generation === this.#generation && lane.isConnected) {
         drawWave(this.#canvas(lane), wave, width, index, Math.round(width * layout.part(row.number, layout.rowStart(row.number))));
       }
       return;
     }
     const levels = await columns(track, layout.timeline.takes, from, from + layout.rowFrames + layout.leadFrames, width)
       .catch(() => null);
-    if (!levels || generation !== this.#generation) {
+    if (!levels || generation !== this.#generation || !lane.isConnected) {
       return;
     }
     drawLane(this.#canvas(lane), levels, index, Math.round(width * layout.part(row.number, layout.rowStart(row.number))), this.#band);

@@ -191,6 +191,21 @@ public class Bench {
         return step(viewer, episodeId, base, clientId, false);
     }
 
+    /** Brings back the value of any earlier revision, as an edit of its own: what was there before can be brought back again. */
+    public Head goBack(Person viewer, long episodeId, long base, String clientId, long seq) {
+        Head head = lockedHead(viewer, episodeId);
+        if (revisions.known(episodeId, clientId)) {
+            return head;
+        }
+        requireNewest(head, base);
+        Revision earlier = revisions.find(episodeId, seq).orElseThrow(NotFound::new);
+        if (earlier.timelineHash().equals(head.timelineHash())) {
+            return head;
+        }
+        TimeMaps maps = maps(episodeId, seq, head.seq()).inverse();
+        return store(episodeId, head.point().afterEdit(), timeline(earlier.timelineHash()), EditWords.goneBack(seq), maps, viewer.id(), clientId);
+    }
+
     /** The takes that are heard in a timeline. */
     public static Set<Long> takesIn(Timeline timeline) {
         return timeline.tracks().stream().flatMap(track -> track.clips().stream()).map(clip -> clip.source().takeId())
@@ -244,17 +259,18 @@ public class Bench {
             // the empty beginning becomes a row with the first edit, so that undo can come back to it
             store(episodeId, HistoryPoint.first(), Timeline.empty(), null, TimeMaps.NONE, null, "begin");
         }
-        return store(episodeId, point, edited.timeline(), edit, edited.maps(), authorId, clientId);
+        return store(episodeId, point, edited.timeline(), codec.toJson(edit), edited.maps(), authorId, clientId);
     }
 
-    private Head store(long episodeId, HistoryPoint point, Timeline timeline, Edit edit, TimeMaps maps, Long authorId, String clientId) {
+    /** @param edit as it is stored; null where a value only comes back */
+    private Head store(long episodeId, HistoryPoint point, Timeline timeline, String edit, TimeMaps maps, Long authorId, String clientId) {
         TimelineCodec.Written written = codec.written(timeline);
         String hash = written.hash();
         revisions.addTimeline(hash, TimelineCodec.FORMAT_VERSION, written.deflated());
         // asked for at once, for the first sound after the edit
         timelines.put(hash, timeline);
         revisions.add(new Revision(episodeId, point.seq(), hash, point.undoTo(), point.redoTo()),
-                edit == null ? null : codec.toJson(edit), storedMaps.write(maps), authorId, clientId, clock.instant());
+                edit, storedMaps.write(maps), authorId, clientId, clock.instant());
         soundsIn(timeline).stream().filter(sound -> !sound.treatment().equals(Treatment.NONE))
                 .forEach(sound -> treating.want(sound.takeId(), sound.treatment()));
         live.changed(topic(episodeId), point.seq());

@@ -1,10 +1,14 @@
 package org.mellowclass.app.bench;
 
+import java.io.IOException;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 import org.mellowclass.app.web.NotFound;
+import org.mellowclass.core.dsp.Limiter;
 import org.mellowclass.core.render.Mastering;
+import org.mellowclass.core.render.Mixer;
+import org.mellowclass.core.sound.SampleSource;
 
 /**
  * How a mix is finished, in thousandths of a decibel, so that it has a name: what is heard on the bench is a function of revision and finish.
@@ -39,6 +43,21 @@ public record Finish(int gainMilliDb, int ceilingMilliDbtp) {
 
     String name() {
         return gainMilliDb + "_" + ceilingMilliDbtp;
+    }
+
+    /** The finished mix from a frame on: the very samples that the whole of it would have there. Closing it does not close the mixer. */
+    SampleSource from(Mixer mixer, long frame) throws IOException {
+        long start = Math.max(0, frame - Limiter.MEMORY_FRAMES);
+        SampleSource finished = mastering().apply(mixer.from(start));
+        float[][] before = new float[2][Limiter.MEMORY_FRAMES];
+        for (long left = frame - start; left > 0; ) {
+            int read = finished.read(before, 0, (int) left);
+            if (read == 0) {
+                break;
+            }
+            left -= read;
+        }
+        return finished;
     }
 
     Mastering mastering() {

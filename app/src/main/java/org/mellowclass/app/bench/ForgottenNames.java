@@ -54,6 +54,8 @@ public class ForgottenNames {
                 revisions.retellEdit(episodeId, edit.seq(), after);
             }
         }
+        revisions.versions(episodeId).stream().filter(version -> !told.apply(version.name()).equals(version.name()))
+                .forEach(version -> revisions.nameVersion(episodeId, version.revisionSeq(), told.apply(version.name())));
         return changed;
     }
 

@@ -3,7 +3,6 @@ package org.mellowclass.app.bench;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
-import java.util.Arrays;
 import java.util.Set;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
@@ -12,7 +11,6 @@ import org.mellowclass.app.store.RandomKey;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.app.web.Turnstile;
-import org.mellowclass.core.dsp.Limiter;
 import org.mellowclass.core.dsp.TimeStretch;
 import org.mellowclass.core.render.Mixer;
 import org.mellowclass.core.sound.Frames;
@@ -105,17 +103,11 @@ public class PreviewSound {
     }
 
     private byte[] rendered(Timeline timeline, Finish finish, long fromFrame, int frames, int percent) throws IOException {
-        long start = Math.max(0, fromFrame - Limiter.MEMORY_FRAMES);
-        float[][] block = new float[2][Math.max(frames, Limiter.MEMORY_FRAMES)];
-        try (Mixer mixer = new Mixer(timeline, sounds); SampleSource mix = finish.mastering().apply(mixer.from(start))) {
-            skip(mix, block, fromFrame - start);
+        float[][] block = new float[2][frames];
+        try (Mixer mixer = new Mixer(timeline, sounds); SampleSource mix = finish.from(mixer, fromFrame)) {
             int read = 0;
             for (int more; read < frames && (more = mix.read(block, read, frames - read)) > 0; ) {
                 read += more;
-            }
-            for (int c = 0; c < 2; c++) {
-                Arrays.fill(block[c], read, block[c].length, 0f);
-                block[c] = Arrays.copyOf(block[c], frames);
             }
         }
         return interleaved(percent == 100 ? block : TimeStretch.stretched(block, (int) (100L * frames / percent)));
@@ -127,15 +119,5 @@ public class PreviewSound {
             samples.putFloat(sound[0][i]).putFloat(sound[1][i]);
         }
         return samples.array();
-    }
-
-    private static void skip(SampleSource sound, float[][] block, long frames) throws IOException {
-        for (long left = frames; left > 0; ) {
-            int read = sound.read(block, 0, (int) Math.min(left, block[0].length));
-            if (read == 0) {
-                return;
-            }
-            left -= read;
-        }
     }
 }

@@ -68,6 +68,29 @@ interface RevisionMapper {
     @Update("UPDATE revision SET timeline_hash = #{after} WHERE episode_id = #{episodeId} AND timeline_hash = #{before}")
     void retell(long episodeId, String before, String after);
 
+    /** A revision as the log tells of it; an undo and a redo have no edit, and the beginning has neither that nor an author. */
+    record Logged(long seq, String edit, long redoTo, String author, Instant createdAt, String name) {
+    }
+
+    @Select("""
+            SELECT r.seq, r.edit, r.redo_to, person.name AS author, r.created_at, v.name FROM revision r LEFT JOIN person ON person.id = r.author_id
+            LEFT JOIN named_version v ON v.episode_id = r.episode_id AND v.revision_seq = r.seq
+            WHERE r.episode_id = #{episodeId} AND r.seq < #{before} ORDER BY r.seq DESC LIMIT #{most}
+            """)
+    List<Logged> log(long episodeId, long before, int most);
+
+    record NamedVersion(long revisionSeq, String name) {
+    }
+
+    @Select("SELECT revision_seq, name FROM named_version WHERE episode_id = #{episodeId} ORDER BY revision_seq DESC")
+    List<NamedVersion> versions(long episodeId);
+
+    @Insert("INSERT INTO named_version (episode_id, revision_seq, name) VALUES (#{episodeId}, #{seq}, #{name}) ON DUPLICATE KEY UPDATE name = #{name}")
+    void nameVersion(long episodeId, long seq, String name);
+
+    @Delete("DELETE FROM named_version WHERE episode_id = #{episodeId} AND revision_seq = #{seq}")
+    void unnameVersion(long episodeId, long seq);
+
     record StoredEdit(long seq, String edit) {
     }
 

@@ -180,6 +180,11 @@ class AccessMatrixTest {
             Map.entry("GET /episodes/{episodeId}/even/{revision}", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/loudness/{revision}/{clipId}", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /episodes/{episodeId}/trials", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /episodes/{episodeId}/export/{revision}", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /episodes/{episodeId}/export/{revision}/file", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /episodes/{episodeId}/log", Open.TO_CREW_AND_TEACHER),
+            Map.entry("POST /episodes/{episodeId}/versions/{revision}/name", Open.TO_CREW),
+            Map.entry("POST /episodes/{episodeId}/go-back", Open.TO_CREW),
             Map.entry("GET /episodes/{episodeId}/bench", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/timeline", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/live", Open.TO_CREW_AND_TEACHER),
@@ -222,6 +227,8 @@ class AccessMatrixTest {
             Map.entry("POST /uploads/{uploadKey}/end", "{\"chunks\":1,\"frames\":100}"),
             Map.entry("POST /episodes/{episodeId}/edits",
                     "{\"clientId\":\"matrix-edit-1\",\"base\":1,\"edit\":{\"type\":\"remove\",\"startFrame\":0,\"endFrame\":9,\"trackIds\":[1]}}"),
+            Map.entry("POST /episodes/{episodeId}/versions/{revision}/name", "{\"name\":\"first try\"}"),
+            Map.entry("POST /episodes/{episodeId}/go-back", "{\"clientId\":\"matrix-back-1\",\"base\":99,\"seq\":1}"),
             Map.entry("POST /episodes/{episodeId}/trials", "{\"base\":1,\"edit\":{\"type\":\"remove\",\"startFrame\":0,\"endFrame\":9,\"trackIds\":[1]}}"),
             Map.entry("POST /notes/{noteId}/done", "{\"done\":true}"),
             Map.entry("POST /classes/{classId}/brief", """
@@ -452,7 +459,7 @@ class AccessMatrixTest {
                 Map.entry("classId", address.matches(".*/(let-go|take-back)") ? secondClass : school.classId()), Map.entry("otherClassId", school.otherClassId()), Map.entry("lineUpId", lineUpId),
                 Map.entry("episodeId", school.episodeId()), Map.entry("handInId", handIn.id()),
                 Map.entry("sourceFrame", 100), Map.entry("takeId", address.endsWith("/erase") ? takeToErase : address.endsWith("/choose") ? lineTake : readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : noteToTick), Map.entry("uploadKey", address.contains("/files/") ? fileKey : uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
-                Map.entry("finish", "0_-1000"), Map.entry("from", 0), Map.entry("to", 480), Map.entry("feedKey", feedKey),
+                Map.entry("trackId", 1), Map.entry("clipId", 1), Map.entry("finish", "0_-1000"), Map.entry("from", 0), Map.entry("to", 480), Map.entry("feedKey", feedKey),
                 Map.entry("episodeKey", episodeKey), Map.entry("slug", "eels"));
         Matcher matcher = Pattern.compile("\\{(\\w+)(:[^}]*)?}").matcher(address.substring(address.indexOf(' ') + 1));
         return matcher.replaceAll(match -> values.get(match.group(1)).toString());

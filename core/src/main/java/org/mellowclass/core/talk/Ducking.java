@@ -34,7 +34,8 @@ public final class Ducking {
     public static Optional<VolumeCurve> curve(Timeline timeline, long trackId, TalkFacts facts) {
         Track music = timeline.track(trackId).orElseThrow();
         Optional<Double> voice = Levels.mean(timeline, facts, true);
-        Optional<Double> loudest = music.clips().stream().map(clip -> Levels.lufs(music, clip, facts)).flatMap(Optional::stream).max(Double::compare);
+        Optional<Double> loudest = music.clips().stream().filter(clip -> facts.of(clip.source().takeId()).filter(TalkFacts.Measured::voice).isEmpty())
+                .map(clip -> Levels.lufs(music, clip, facts)).flatMap(Optional::stream).max(Double::compare);
         if (voice.isEmpty() || loudest.isEmpty()) {
             return Optional.empty();
         }
