@@ -37,6 +37,13 @@ export class ClipCard {
       }
     }
     byId('clip-remove').addEventListener('click', () => this.#wish({ type: 'remove-clip' }, 'The clip is gone from the page. Its take is kept.'));
+    byId('clip-join-hear').addEventListener('click', () => {
+      const clip = chosen(bench.page.state)?.clip;
+      if (clip) {
+        const join = clip.startFrame + clip.frames;
+        bench.page.playFrom(Math.max(0, join - RATE), Math.min(bench.timeline().frames, join + RATE));
+      }
+    });
     byId('clip-join-earlier').addEventListener('click', () => this.#moveJoin(-1));
     byId('clip-join-later').addEventListener('click', () => this.#moveJoin(1));
     byId('clip-track').addEventListener('change', () => this.#wish(

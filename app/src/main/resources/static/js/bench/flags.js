@@ -1,6 +1,7 @@
 // Flags: named moments. They stand above the sound they speak of; pressing one goes there and offers what can be done.
 import { byId, dialogById, fieldById } from '../shared/elements.js';
 import { fineClock } from '../shared/time.js';
+import { html, render } from '../vendor/lit-html/lit-html.js';
 
 /** @typedef {import('./types.js').Flag} Flag */
 
@@ -49,6 +50,15 @@ export class Flags {
     }
   }
 
+  /** The flags in order, to go to and to name. */
+  drawList() {
+    const { flags } = this.#bench.timeline();
+    byId('flags-none').hidden = flags.length > 0;
+    render(flags.map(flag => html`<li class="flex items-baseline gap-3 py-1">
+      <button type="button" class="link-button" aria-label="Go to ${flag.name}" @click=${() => this.#bench.goTo(flag.frame)}>${fineClock(flag.frame)}</button>
+      <button type="button" class="link-button truncate" aria-label="Flag ${flag.name}: name it or take it away" @click=${() => this.#open(flag)}>${flag.name}</button></li>`), byId('flags-list'));
+  }
+
   /** Asks for the name of a moment. @param {number} trackId @param {number} frame */
   ask(trackId, frame) {
     this.#place = { trackId, frame };
@@ -68,17 +78,20 @@ export class Flags {
     mark.innerHTML = `<svg class="icon" aria-hidden="true"><use href="${this.#icons}#flag"></use></svg>`;
     mark.append(flag.name);
     mark.setAttribute('aria-label', `Flag: ${flag.name}, ${fineClock(flag.frame)}`);
-    mark.addEventListener('click', () => {
-      this.#flag = flag;
-      this.#gesture = this.#bench.gesture();
-      this.#bench.goTo(flag.frame);
-      byId('flag-card-name').textContent = flag.name;
-      if (document.getElementById('flag-new-name')) {
-        fieldById('flag-new-name').value = flag.name;
-      }
-      byId('flag-card-when').textContent = fineClock(flag.frame, 2);
-      dialogById('flag-card').showModal();
-    });
+    mark.addEventListener('click', () => this.#open(flag));
     return mark;
+  }
+
+  /** Goes to a flag, and offers what can be done with it. @param {Flag} flag */
+  #open(flag) {
+    this.#flag = flag;
+    this.#gesture = this.#bench.gesture();
+    this.#bench.goTo(flag.frame);
+    byId('flag-card-name').textContent = flag.name;
+    if (document.getElementById('flag-new-name')) {
+      fieldById('flag-new-name').value = flag.name;
+    }
+    byId('flag-card-when').textContent = fineClock(flag.frame, 2);
+    dialogById('flag-card').showModal();
   }
 }

@@ -65,6 +65,10 @@ edits.onSaving = (/** @type {keyof SAVING} */ state) => {
   byId('saved').dataset.state = state;
 };
 attachSelectionCard(page);
+// what a button of the card will touch is outlined before it is pressed
+for (const [event, on] of /** @type {[string, boolean][]} */ ([['pointerover', true], ['pointerout', false], ['focusin', true], ['focusout', false]])) {
+  byId('card').addEventListener(event, ({ target }) => byId('rows').classList.toggle('about', on && target instanceof Element && target.closest('.numbered') !== null));
+}
 
 // ---- showing
 
@@ -96,7 +100,7 @@ function drawDrawer() {
   switch (drawer.open) {
     case 'tracks': tracksTab?.draw(); break;
     case 'takes': drawTakes(shared); break;
-    case 'pauses': pausesTab.draw(); break;
+    case 'pauses': pausesTab.draw(); flags.drawList(); break;
     case 'log': logTab.draw(); break;
     default:
   }

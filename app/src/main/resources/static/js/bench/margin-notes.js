@@ -1,4 +1,5 @@
 // The teacher's notes, in the margin beside the rows they speak of. They stay with their words, and say so when these are gone.
+import { layBracket } from '../page/bracket.js';
 import { arrange } from '../page/margin.js';
 import { byId, fieldOf } from '../shared/elements.js';
 import { getJson, postJson } from '../shared/http.js';
@@ -27,6 +28,18 @@ export class MarginNotes {
     this.#icons = icons;
     this.#own = own;
     this.#bench = bench;
+    bench.rows.onRow(row => this.#mark(row));
+  }
+
+  /** Brackets under what the notes speak of that are not done. @param {import('../page/rows.js').Row} row */
+  #mark(row) {
+    row.sound.querySelectorAll('.note-bracket').forEach(old => old.remove());
+    const layout = this.#bench.layout();
+    this.#notes.filter(note => !note.done).forEach(note => note.places.forEach(({ startFrame, endFrame }) => {
+      const [drawing, kind] = KINDS[note.kind];
+      layBracket(row, layout, startFrame, endFrame, { label: `Note: ${kind}, ${fineClock(startFrame)}`, icon: `${this.#icons}#${drawing}`,
+        onClick: () => this.#bench.goTo(startFrame) });
+    }));
   }
 
   async draw() {
@@ -44,6 +57,7 @@ export class MarginNotes {
 
   #show() {
     render(this.#notes.map(note => this.#card(note)), byId('margin-notes'));
+    this.#bench.rows.all.forEach(row => this.#mark(row));
     this.arrange();
   }
 

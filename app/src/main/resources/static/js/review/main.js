@@ -3,6 +3,7 @@
 import { byId, fieldById } from '../shared/elements.js';
 import { getJson } from '../shared/http.js';
 import { RATE, clock, fineClock, framesOf } from '../shared/time.js';
+import { layBracket } from '../page/bracket.js';
 import { attachCommands } from '../page/attach-commands.js';
 import { readingCommands } from '../page/commands.js';
 import { FilePlayer } from '../page/file-player.js';
@@ -27,38 +28,19 @@ page.rows.onRow(row => {
   row.sound.querySelectorAll('.note-bracket').forEach(old => old.remove());
   const { layout } = page;
   if (layout) {
-    cards.forEach(card => drawBracket(card, layout, row));
+    cards.forEach(card => {
+      const { start, end } = spanOf(card);
+      layBracket(row, layout, start, end, { label: `Note: ${card.dataset.words}, ${fineClock(start)}`, icon: `${review.dataset.icons}#${card.dataset.icon}`,
+        onClick: () => {
+          hear(card);
+          card.querySelector('button')?.focus({ preventScroll: true });
+        } });
+    });
   }
 });
 
 function draw() {
   drawForm();
-}
-
-/** A thin ink bracket under the sound that a note speaks of, with the mark of its kind. @param {HTMLElement} card @param {import('../page/layout.js').Layout} layout @param {import('../page/rows.js').Row} row */
-function drawBracket(card, layout, row) {
-  const { start, end } = spanOf(card);
-  const from = Math.max(start, layout.rowStart(row.number));
-  const to = Math.min(end, layout.rowEnd(row.number));
-  if (from >= to) {
-    return;
-  }
-  const bracket = document.createElement('button');
-  bracket.type = 'button';
-  bracket.className = 'note-bracket';
-  bracket.classList.toggle('starts', from === start);
-  bracket.classList.toggle('ends', to === end);
-  bracket.style.left = `${100 * layout.part(row.number, from)}%`;
-  bracket.style.width = `${100 * (layout.part(row.number, to) - layout.part(row.number, from))}%`;
-  bracket.setAttribute('aria-label', `Note: ${card.dataset.words}, ${fineClock(start)}`);
-  if (from === start) {
-    bracket.innerHTML = `<svg class="icon" aria-hidden="true"><use href="${review.dataset.icons}#${card.dataset.icon}"></use></svg>`;
-  }
-  bracket.addEventListener('click', () => {
-    hear(card);
-    card.querySelector('button')?.focus({ preventScroll: true });
-  });
-  row.sound.append(bracket);
 }
 
 /** @param {HTMLElement} element */

@@ -21,7 +21,7 @@ class Wishes {
     /** Applies a wish that was made on a revision; the newest revision afterwards. */
     Head grant(Person viewer, long episodeId, long base, String clientId, Wish wish) {
         access.ownEpisode(viewer, episodeId);
-        if (wish instanceof Wish.Laying laying) {
+        if (wish instanceof LayingWish.Laying laying) {
             Long startFrame = laying.startFrame() == null ? null : Long.valueOf(Fields.frame(laying.startFrame()));
             return bench.layTake(viewer, episodeId, base, clientId, laying.takeId(), laying.trackName(), startFrame);
         }

@@ -88,7 +88,7 @@ class ArrangingTest {
 
     @Test
     void keeping_only_a_selection_takes_out_what_is_before_and_behind_it() {
-        Timeline kept = grant(new Wish.KeepingOnly(seconds(1), seconds(6), Set.of(noor.id())));
+        Timeline kept = grant(new SelectionWish.KeepingOnly(seconds(1), seconds(6), Set.of(noor.id())));
         assertThat(kept.endFrame()).isEqualTo(seconds(5));
         assertThat(kept.tracks().get(0).clips()).extracting(Clip::sourceFrame).containsExactly(noor.clips().get(0).sourceFrame() + seconds(1));
     }
@@ -96,31 +96,31 @@ class ArrangingTest {
     @Test
     void a_copy_means_the_words_it_was_made_of_whatever_was_cut_since() {
         long revision = head().seq();
-        grant(new Wish.Removing(0, seconds(1), Set.of(noor.id())));
-        Timeline laid = grant(new Wish.Copying(revision, seconds(1.5), seconds(2), Set.of(noor.id()), 0, false));
+        grant(new SelectionWish.Removing(0, seconds(1), Set.of(noor.id())));
+        Timeline laid = grant(new LayingWish.Copying(revision, seconds(1.5), seconds(2), Set.of(noor.id()), 0, false));
         assertThat(laid.endFrame()).isEqualTo(seconds(6.5));
         assertThat(laid.tracks().get(0).clips().get(0).sourceFrame()).isEqualTo(noor.clips().get(0).sourceFrame() + seconds(1.5));
     }
 
     @Test
     void moving_along_takes_what_follows_with_it_and_back() {
-        Timeline split = grant(new Wish.Splitting(seconds(3), Set.of(noor.id())));
+        Timeline split = grant(new SelectionWish.Splitting(seconds(3), Set.of(noor.id())));
         long second = split.tracks().get(0).clips().get(1).id();
-        assertThat(grant(new Wish.Moving(second, noor.id(), seconds(4), true)).endFrame()).isEqualTo(seconds(8));
-        assertThat(grant(new Wish.Moving(second, noor.id(), seconds(3), true)).endFrame()).isEqualTo(seconds(7));
-        assertThatThrownBy(() -> grant(new Wish.Moving(second, noor.id(), seconds(2), true))).hasMessage("SOUND_IS_THERE");
+        assertThat(grant(new ClipWish.Moving(second, noor.id(), seconds(4), true)).endFrame()).isEqualTo(seconds(8));
+        assertThat(grant(new ClipWish.Moving(second, noor.id(), seconds(3), true)).endFrame()).isEqualTo(seconds(7));
+        assertThatThrownBy(() -> grant(new ClipWish.Moving(second, noor.id(), seconds(2), true))).hasMessage("SOUND_IS_THERE");
     }
 
     @Test
     void a_take_is_laid_where_the_ribbon_is() {
-        Timeline laid = grant(new Wish.Laying(take, "Noor", seconds(10)));
+        Timeline laid = grant(new LayingWish.Laying(take, "Noor", seconds(10)));
         assertThat(laid.tracks().get(0).clips().get(1).startFrame()).isEqualTo(seconds(10));
     }
 
     @Test
     void a_trim_of_all_tied_tracks_leaves_none_of_them_there() {
-        grant(new Wish.Laying(take, "Ravi", null));
-        Timeline trimmed = grant(new Wish.Trimming(noor.clips().get(0).id(), Trim.Edge.END, seconds(6), true));
+        grant(new LayingWish.Laying(take, "Ravi", null));
+        Timeline trimmed = grant(new ClipWish.Trimming(noor.clips().get(0).id(), Trim.Edge.END, seconds(6), true));
         assertThat(trimmed.tracks()).extracting(Track::endFrame).containsExactly(seconds(6), seconds(6));
     }
 
@@ -137,7 +137,7 @@ class ArrangingTest {
 
     @Test
     void a_trial_sounds_as_the_edit_would_and_changes_nothing() throws IOException {
-        Wish wish = new Wish.Removing(seconds(2), seconds(5), Set.of(noor.id()));
+        Wish wish = new SelectionWish.Removing(seconds(2), seconds(5), Set.of(noor.id()));
         long before = head().seq();
         Trials.Tried tried = trials.of(school.student(), school.episodeId(), before, wish);
         assertThat(tried.frames()).isEqualTo(seconds(4));
@@ -184,7 +184,7 @@ class ArrangingTest {
         assertThat(pause.allQuiet()).isTrue();
         assertThat(pause.span().startFrame()).isCloseTo(seconds(2), within(seconds(0.04)));
         assertThat(pause.span().endFrame()).isCloseTo(seconds(5), within(seconds(0.04)));
-        Timeline shorter = grant(new Wish.ShorteningPauses(List.of(pause.cut()), Set.of(noor.id())));
+        Timeline shorter = grant(new SelectionWish.ShorteningPauses(List.of(pause.cut()), Set.of(noor.id())));
         assertThat(shorter.endFrame()).isEqualTo(seconds(7) - pause.cut().frames());
         assertThat(pause.span().frames() - pause.cut().frames()).isEqualTo(seconds(0.6));
     }
@@ -202,7 +202,7 @@ class ArrangingTest {
         long quiet = schools.readyTake(school, Signal.noise(1, -24, 7, 9), "Ravi");
         Schools.await(() -> sounds.findings(quiet).isPresent());
         Map<Long, Double> gains = talk.even(school.student(), school.episodeId(), head().seq());
-        grant(new Wish.ClipGains(gains));
+        grant(new ClipWish.ClipGains(gains));
         double loud = talk.loudness(school.student(), school.episodeId(), head().seq(), noor.clips().get(0).id()).orElseThrow();
         long ravis = head().timeline().clipsOf(quiet).get(0).id();
         assertThat(talk.loudness(school.student(), school.episodeId(), head().seq(), ravis).orElseThrow()).isCloseTo(loud, within(0.51));
@@ -214,8 +214,8 @@ class ArrangingTest {
     @Test
     void the_log_says_who_did_what_and_going_back_is_an_edit_that_can_be_undone() {
         long first = head().seq();
-        grant(new Wish.Removing(0, seconds(1), Set.of(noor.id())));
-        grant(new Wish.Splitting(seconds(3), Set.of(noor.id())));
+        grant(new SelectionWish.Removing(0, seconds(1), Set.of(noor.id())));
+        grant(new SelectionWish.Splitting(seconds(3), Set.of(noor.id())));
         bench.undo(school.student(), school.episodeId(), head().seq(), "client-undo", false);
         history.name(school.student(), school.episodeId(), first, "before the cut");
         Head back = bench.goBack(school.student(), school.episodeId(), head().seq(), "client-back", first);

@@ -102,12 +102,12 @@ class BenchTest {
     void no_frame_that_a_page_sends_reaches_behind_the_greatest_length(long frame) {
         Track track = landed.timeline().tracks().get(0);
         long clip = track.clips().get(0).id();
-        for (Wish wish : List.of(new Wish.Moving(clip, track.id(), frame, false), new Wish.OpeningUp(frame, 9, Set.of(track.id())), new Wish.OpeningUp(9, frame, Set.of(track.id())),
-                new Wish.Clearing(0, frame, Set.of(track.id())), new Wish.KeepingOnly(0, frame, Set.of(track.id())), new Wish.Copying(landed.seq(), 0, 9, Set.of(track.id()), frame, true),
-                new Wish.MovingJoin(clip, frame), new Wish.Fading(clip, Trim.Edge.END, frame, Fade.Shape.GENTLE), new Wish.Laying(7, "Noor", frame),
-                new Wish.Trimming(clip, Trim.Edge.END, frame, false), new Wish.Splitting(frame, Set.of(track.id())),
-                new Wish.Removing(0, frame, Set.of(track.id())), new Wish.Blanking(frame, 9, Set.of(track.id())), new Wish.Softening(0, frame, Set.of(track.id())),
-                new Wish.Flagging(track.id(), frame, "far"))) {
+        for (Wish wish : List.of(new ClipWish.Moving(clip, track.id(), frame, false), new SelectionWish.OpeningUp(frame, 9, Set.of(track.id())), new SelectionWish.OpeningUp(9, frame, Set.of(track.id())),
+                new SelectionWish.Clearing(0, frame, Set.of(track.id())), new SelectionWish.KeepingOnly(0, frame, Set.of(track.id())), new LayingWish.Copying(landed.seq(), 0, 9, Set.of(track.id()), frame, true),
+                new ClipWish.MovingJoin(clip, frame), new ClipWish.Fading(clip, Trim.Edge.END, frame, Fade.Shape.GENTLE), new LayingWish.Laying(7, "Noor", frame),
+                new ClipWish.Trimming(clip, Trim.Edge.END, frame, false), new SelectionWish.Splitting(frame, Set.of(track.id())),
+                new SelectionWish.Removing(0, frame, Set.of(track.id())), new SelectionWish.Blanking(frame, 9, Set.of(track.id())), new SelectionWish.Softening(0, frame, Set.of(track.id())),
+                new FlagWish.Flagging(track.id(), frame, "far"))) {
             assertThatThrownBy(() -> wishes.grant(school.student(), school.episodeId(), landed.seq(), "client-far", wish)).as("%s", wish).hasMessage("frame.BEYOND");
         }
         assertThat(bench.head(school.student(), school.episodeId())).isEqualTo(landed);
@@ -116,7 +116,7 @@ class BenchTest {
     @Test
     void a_clip_that_would_end_behind_the_greatest_length_stays_where_it_is() {
         Track track = landed.timeline().tracks().get(0);
-        Wish far = new Wish.Moving(track.clips().get(0).id(), track.id(), Timeline.MOST_FRAMES - 10, false);
+        Wish far = new ClipWish.Moving(track.clips().get(0).id(), track.id(), Timeline.MOST_FRAMES - 10, false);
         assertThatThrownBy(() -> wishes.grant(school.student(), school.episodeId(), landed.seq(), "client-end", far)).isInstanceOf(TimelineTooLong.class);
         assertThat(bench.head(school.student(), school.episodeId())).isEqualTo(landed);
     }
@@ -211,7 +211,7 @@ class BenchTest {
         Head head = bench.head(school.student(), school.episodeId());
         Track track = head.timeline().tracks().get(1);
         Head blanked = wishes.grant(school.student(), school.episodeId(), head.seq(), "client-blank",
-                new Wish.Blanking(20_000, 60_000, Set.of(track.id())));
+                new SelectionWish.Blanking(20_000, 60_000, Set.of(track.id())));
         assertThat(blanked.timeline().track(track.id()).orElseThrow().clips().get(1).source())
                 .isEqualTo(new RoomSource(take, Treatment.NONE, sounds.facts(school.episodeId()).room(take).orElseThrow().startFrame(), 48_000));
     }

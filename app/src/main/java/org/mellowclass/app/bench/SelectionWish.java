@@ -1,0 +1,111 @@
+package org.mellowclass.app.bench;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Set;
+
+import org.mellowclass.app.web.Fields;
+import org.mellowclass.app.web.Refusal;
+import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.timeline.edit.Blank;
+import org.mellowclass.core.timeline.edit.Clear;
+import org.mellowclass.core.timeline.edit.Edit;
+import org.mellowclass.core.timeline.edit.EditRefused;
+import org.mellowclass.core.timeline.edit.OpenUp;
+import org.mellowclass.core.timeline.edit.Remove;
+import org.mellowclass.core.timeline.edit.Soften;
+import org.mellowclass.core.timeline.edit.SpanEdit;
+import org.mellowclass.core.timeline.edit.Split;
+import org.mellowclass.core.timeline.edit.Together;
+
+/** Wishes that are about a stretch of time on some tracks. */
+sealed interface SelectionWish extends Wish {
+
+    /** Of a selection: a span on some tracks. */
+    sealed interface OnSelection extends SelectionWish permits Removing, KeepingOnly, Blanking, Clearing, Softening {
+
+        long startFrame();
+
+        long endFrame();
+
+        Set<Long> trackIds();
+
+        default Span span() {
+            return Wish.spanned(startFrame(), endFrame());
+        }
+    }
+
+    record Removing(long startFrame, long endFrame, Set<Long> trackIds) implements OnSelection {
+        @Override
+        public Edit edit(Asked asked) {
+            return new Remove(span(), trackIds);
+        }
+    }
+
+    record KeepingOnly(long startFrame, long endFrame, Set<Long> trackIds) implements OnSelection {
+        @Override
+        public Edit edit(Asked asked) {
+            List<SpanEdit> edits = new ArrayList<>();
+            long end = asked.base().endFrame();
+            if (span().endFrame() < end) {
+                edits.add(new Remove(new Span(endFrame, end), trackIds));
+            }
+            if (startFrame > 0) {
+                edits.add(new Remove(new Span(0, startFrame), trackIds));
+            }
+            if (edits.isEmpty()) {
+                throw new EditRefused(EditRefused.Reason.CHANGES_NOTHING);
+            }
+            return new Together(edits);
+        }
+    }
+
+    record Blanking(long startFrame, long endFrame, Set<Long> trackIds) implements OnSelection {
+        @Override
+        public Edit edit(Asked asked) {
+            return new Blank(span(), trackIds);
+        }
+    }
+
+    record Clearing(long startFrame, long endFrame, Set<Long> trackIds) implements OnSelection {
+        @Override
+        public Edit edit(Asked asked) {
+            return new Clear(span(), trackIds);
+        }
+    }
+
+    record Softening(long startFrame, long endFrame, Set<Long> trackIds) implements OnSelection {
+        @Override
+        public Edit edit(Asked asked) {
+            return new Soften(span(), trackIds);
+        }
+    }
+
+    record Splitting(long frame, Set<Long> trackIds) implements SelectionWish {
+        @Override
+        public Edit edit(Asked asked) {
+            return new Split(Math.max(0, Fields.frame(frame)), trackIds);
+        }
+    }
+
+    record OpeningUp(long frame, long frames, Set<Long> trackIds) implements SelectionWish {
+        @Override
+        public Edit edit(Asked asked) {
+            return new OpenUp(Math.max(0, Fields.frame(frame)), Fields.frame(frames), trackIds);
+        }
+    }
+
+    /** Takes spans, of which each is the too long middle of a pause, out of the tracks. */
+    record ShorteningPauses(List<Span> spans, Set<Long> trackIds) implements SelectionWish {
+        @Override
+        public Edit edit(Asked asked) {
+            if (spans.isEmpty() || spans.size() > MOST_AT_ONCE) {
+                throw Refusal.unfit("bench.NOTHING_SELECTED");
+            }
+            // from the last to the first, so that none moves another
+            return new Together(spans.stream().map(span -> Wish.spanned(span.startFrame(), span.endFrame()))
+                    .sorted(Comparator.comparingLong(Span::startFrame).reversed()).map(span -> (SpanEdit) new Remove(span, trackIds)).toList());
+        }
+    }
+}

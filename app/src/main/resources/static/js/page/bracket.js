@@ -1,0 +1,28 @@
+// A thin ink bracket under the sound that a note speaks of, with the mark of its kind where it begins.
+
+/**
+ * Lays the part of a bracket that is in a row.
+ *
+ * @param {import('./rows.js').Row} row @param {import('./layout.js').Layout} layout @param {number} start @param {number} end
+ * @param {{ label: string, icon: string, onClick: () => void }} note where `icon` is the address of its mark
+ */
+export function layBracket(row, layout, start, end, { label, icon, onClick }) {
+  const from = Math.max(start, layout.rowStart(row.number));
+  const to = Math.min(end, layout.rowEnd(row.number));
+  if (from >= to) {
+    return;
+  }
+  const bracket = document.createElement('button');
+  bracket.type = 'button';
+  bracket.className = 'note-bracket';
+  bracket.classList.toggle('starts', from === start);
+  bracket.classList.toggle('ends', to === end);
+  bracket.style.left = `${100 * layout.part(row.number, from)}%`;
+  bracket.style.width = `${100 * (layout.part(row.number, to) - layout.part(row.number, from))}%`;
+  bracket.setAttribute('aria-label', label);
+  if (from === start) {
+    bracket.innerHTML = `<svg class="icon" aria-hidden="true"><use href="${icon}"></use></svg>`;
+  }
+  bracket.addEventListener('click', onClick);
+  row.sound.append(bracket);
+}

@@ -1,0 +1,359 @@
+package org.mellowclass.browser;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.mellowclass.core.sound.SampleFormat;
+import org.mellowclass.core.sound.SampleSink;
+import org.mellowclass.core.sound.WavWriter;
+import org.mellowclass.core.testing.Signal;
+import org.mellowclass.media.SoundRefused;
+
+import com.google.gson.JsonObject;
+import com.google.gson.JsonParser;
+import com.microsoft.playwright.Download;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+
+/** Whole jobs on the bench, as crews do them; each is checked by what is heard in the file that comes out. */
+class WholeJobsTest extends BrowserTest {
+
+    private static final Pattern START = Pattern.compile("/first-start\\?key=\\w+");
+    private static final List<String> CHILDREN = List.of("Ada Reed", "Ben Sedge", "Cleo Rush", "Dov Marsh", "Elin Fen", "Finn Brook", "Gia Weir", "Hal Lock");
+
+    private static RunningApp school;
+    /** The class code and the passphrase of each child. */
+    private static final Map<String, List<String>> CARDS = new HashMap<>();
+
+    @TempDir
+    private Path folder;
+
+    @BeforeEach
+    void makeTheSchool() throws IOException, InterruptedException {
+        if (school != null) {
+            return;
+        }
+        RunningApp empty = RunningApp.notStarted("mellow_whole_jobs");
+        empty.startAgain();
+        school = empty;
+        Page teacher = page();
+        Matcher start = START.matcher(empty.words());
+        assertThat(start.find()).isTrue();
+        teacher.navigate(empty.address(start.group()));
+        teacher.getByLabel("Name of the school").fill("Withy Lane School");
+        teacher.getByLabel("What the class calls you").fill("Mr Rush");
+        teacher.getByLabel("E-mail").fill("rush@withy.example");
+        teacher.getByLabel("Password, twelve letters or more").fill("reeds in the wind");
+        teacher.getByLabel("What it is called").fill("7 Curlew");
+        teacher.getByText("Make the school").last().click();
+        StringBuilder list = new StringBuilder("Name;Crew\n");
+        CHILDREN.forEach(child -> list.append(child).append(';').append("Crew ").append(child.charAt(0)).append('\n'));
+        teacher.getByLabel("Paste your list here, one student a line").fill(list.toString());
+        teacher.getByText("Look at it first").click();
+        teacher.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Write them")).click();
+        teacher.waitForURL("**/crews");
+        teacher.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Cards")).first().click();
+        teacher.locator(".sign-in-card").first().waitFor();
+        for (Locator card : teacher.locator(".sign-in-card").all()) {
+            List<String> lines = card.locator("dd").allInnerTexts();
+            CARDS.put(lines.get(0), lines.subList(1, 3));
+        }
+    }
+
+    @AfterAll
+    static void closeTheSchool() {
+        school.kill();
+        school = null;
+    }
+
+    // ---- what the journeys share
+
+    private Page crewOf(String child) {
+        Page page = page();
+        List<String> card = CARDS.entrySet().stream().filter(entry -> child.startsWith(entry.getKey()) || entry.getKey().startsWith(child)).findFirst().orElseThrow().getValue();
+        page.navigate(school.address("/sign-in"));
+        page.getByLabel("Class code").fill(card.get(0));
+        page.getByLabel("Your name").fill(child);
+        page.getByLabel("Passphrase").fill(card.get(1));
+        page.locator("#panel-student button[type=submit]").click();
+        page.waitForURL("**/bench");
+        return page;
+    }
+
+    /** Brings sounds in, each on a track of its own that is called as it is, or to the take list only; then the bench is open. */
+    private void bringIn(Page page, String placing, Map<String, Signal> sounds) throws IOException {
+        String episode = episodeOf(page);
+        page.navigate(school.address("/episodes/" + episode + "/record"));
+        List<Path> files = new ArrayList<>();
+        for (Map.Entry<String, Signal> sound : sounds.entrySet()) {
+            Path file = folder.resolve(sound.getKey() + ".wav");
+            try (WavWriter writer = WavWriter.create(file, sound.getValue().channels(), 48_000, SampleFormat.FLOAT_32)) {
+                SampleSink.drain(sound.getValue().stream(), writer);
+            }
+            files.add(file);
+        }
+        if (!page.locator("#file").isVisible()) {
+            page.locator("summary:has-text('ring')").first().click();
+        }
+        page.locator("#file").setInputFiles(files.toArray(Path[]::new));
+        page.getByLabel("They go").selectOption(placing);
+        page.locator("#bring-form button[type=submit]").click();
+        for (String name : sounds.keySet()) {
+            page.getByLabel("Play " + name).first().waitFor();
+        }
+        page.navigate(school.address("/episodes/" + episode + "/bench"));
+        page.locator("#drawer-tabs").waitFor();
+    }
+
+    /** Selects on all tied tracks by typing; what is typed is held to hundredths. */
+    private static void select(Page page, double start, double end) {
+        if (!page.locator("#card").isVisible()) {
+            page.locator("#page").focus();
+            page.keyboard().press("Control+a");
+        }
+        page.getByLabel("Start", new Page.GetByLabelOptions().setExact(true)).fill("0:00");
+        page.keyboard().press("Enter");
+        page.getByLabel("End", new Page.GetByLabelOptions().setExact(true)).fill(time(end));
+        page.keyboard().press("Enter");
+        page.getByLabel("Start", new Page.GetByLabelOptions().setExact(true)).fill(time(start));
+        page.keyboard().press("Enter");
+    }
+
+    private static String time(double seconds) {
+        return "%d:%05.2f".formatted((int) seconds / 60, seconds % 60);
+    }
+
+    /** Only these tracks are ticked. */
+    private static void tracks(Page page, String... names) {
+        for (Locator label : page.locator("#card-tracks label").all()) {
+            boolean wanted = List.of(names).contains(label.innerText().strip());
+            if (label.locator("input").isChecked() != wanted) {
+                label.locator("input").setChecked(wanted);
+            }
+        }
+    }
+
+    private static void press(Page page, String button, String said) {
+        page.locator(button).click();
+        page.getByText(said).waitFor();
+    }
+
+    /** Puts the ribbon there by keys. */
+    private static void ribbonTo(Page page, double seconds) {
+        page.locator("#page").focus();
+        page.keyboard().press("Home");
+        for (int i = 0; i < Math.round(seconds * 10); i++) {
+            page.keyboard().press("Shift+ArrowRight");
+        }
+    }
+
+    /** The file that the bench gives, as it is heard. */
+    private float[] taken(Page page) throws IOException, SoundRefused {
+        page.locator("#open-export").click();
+        Locator wav = page.locator("#export-formats a", new Page.LocatorOptions().setHasText("WAV"));
+        Download download = page.waitForDownload(wav::click);
+        page.locator("#export form[method=dialog] button").click();
+        return Voices.mono(Files.readAllBytes(download.path()), folder);
+    }
+
+    private static List<String> words(List<Tones.Heard> heard) {
+        return heard.stream().map(Tones.Heard::toString).toList();
+    }
+
+    // ---- the jobs
+
+    @Test
+    void a_fumbled_line_is_swapped_for_its_retake_two_pauses_shortened_a_breath_softened_and_the_ending_trimmed() throws Exception {
+        Page page = crewOf("Ada Reed");
+        // 400 a line, 600 the fumbled one, 700 a breath, 800 the retake at the end, 900 what is said after
+        bringIn(page, "START", Map.of("Ada", Tones.voice(400, 2, 0, 3, 600, 2, 0, 2.5, 400, 1, 0, 0.3, 700, 0.5, 0, 0.3, 400, 1, 0, 1, 800, 2, 900, 2)));
+        select(page, 14.6, 16.6);
+        press(page, "#copy", "Copied 2.00 s.");
+        press(page, "#remove", "Removed 2.00 s.");
+        select(page, 5, 7);
+        press(page, "#remove", "Removed 2.00 s.");
+        assertThat(page.locator("#clock").innerText()).isEqualTo("0:05.0");
+        page.locator("#page").focus();
+        page.keyboard().press("Control+v");
+        page.getByText("Laid in 2.00 s at 0:05.00.").waitFor();
+        select(page, 10.8, 11.3);
+        press(page, "#soften", "Softened 0.50 s.");
+        page.getByText("Pauses", new Page.GetByTextOptions().setExact(true)).click();
+        page.getByText("Shorten 2 pauses").click();
+        page.getByText("2 pauses are shorter").waitFor();
+        page.locator("[data-tab=pauses]").click();
+        page.locator(".clip-grip-end").last().focus();
+        page.keyboard().down("Shift");
+        for (int i = 0; i < 20; i++) {
+            page.keyboard().press("ArrowLeft");
+        }
+        page.keyboard().up("Shift");
+        page.getByText("Trimmed").waitFor();
+        List<Tones.Heard> heard = Tones.in(taken(page), 400, 600, 700, 800, 900);
+        assertThat(heard).extracting(Tones.Heard::hertz).containsSubsequence(400, 800, 400, 400).doesNotContain(600);
+        assertThat(heard.get(1).seconds()).as("the first pause is natural now").isCloseTo(0.6, within(0.06));
+    }
+
+    @Test
+    void a_pause_is_taken_out_of_two_voices_at_once_and_opening_and_ending_are_laid_in_with_fades() throws Exception {
+        Page page = crewOf("Ben Sedge");
+        bringIn(page, "START", Map.of("Ben", Tones.voice(400, 2, 0, 8), "Cora", Tones.voice(0, 6, 600, 2, 0, 2)));
+        select(page, 2.5, 5.5);
+        press(page, "#remove", "Removed 3.00 s.");
+        bringIn(page, "LIST", Map.of("opening", Tones.voice(900, 2), "ending", Tones.voice(1100, 2)));
+        select(page, 0, 2);
+        page.getByText("more", new Page.GetByTextOptions().setExact(true)).click();
+        press(page, "#open-up", "A gap of 2.00 s is open");
+        page.keyboard().press("Escape");
+        page.locator("#page").focus();
+        page.keyboard().press("Home");
+        page.getByText("Takes", new Page.GetByTextOptions().setExact(true)).click();
+        page.getByLabel("Lay opening at the ribbon").click();
+        page.getByText("opening is on the page.").waitFor();
+        page.locator("#page").focus();
+        page.keyboard().press("End");
+        page.getByLabel("Lay ending at the ribbon").click();
+        page.getByText("ending is on the page.").waitFor();
+        page.locator("[data-tab=takes]").click();
+        page.locator(".clip-grip-fade-out").last().focus();
+        page.getByLabel("Fade out", new Page.GetByLabelOptions().setExact(true)).fill("1.5");
+        page.keyboard().press("Enter");
+        page.waitForCondition(() -> page.locator("#fade-out").inputValue().equals("1.50"));
+        float[] sound = taken(page);
+        List<Tones.Heard> heard = Tones.in(sound, 400, 600, 900, 1100);
+        assertThat(heard).extracting(Tones.Heard::hertz).containsSubsequence(900, 400, 0, 600, 0, 1100);
+        assertThat(heard.stream().filter(part -> part.hertz() == 0).findFirst().orElseThrow().seconds()).as("four seconds less three").isCloseTo(1, within(0.08));
+    }
+
+    @Test
+    void the_best_sentence_is_copied_to_the_front_and_the_chat_before_and_after_is_gone() throws Exception {
+        Page page = crewOf("Dov Marsh");
+        bringIn(page, "START", Map.of("Dov", Tones.voice(1200, 2, 0, 0.5, 400, 2, 0, 0.5, 800, 2, 0, 0.5, 600, 2, 0, 0.5, 1200, 3)));
+        select(page, 2.5, 9.5);
+        press(page, "#keep-only", "Kept only 7.00 s.");
+        select(page, 2.5, 4.5);
+        press(page, "#copy", "Copied 2.00 s.");
+        page.locator("#page").focus();
+        page.keyboard().press("Escape");
+        page.keyboard().press("Home");
+        page.keyboard().press("Control+v");
+        page.getByText("Laid in 2.00 s at 0:00.00.").waitFor();
+        assertThat(words(Tones.in(taken(page), 400, 600, 800, 1200))).containsExactly("800 Hz 2.0 s", "400 Hz 2.0 s", "pause 0.5 s", "800 Hz 2.0 s", "pause 0.5 s", "600 Hz 2.0 s");
+    }
+
+    @Test
+    void one_recording_is_broken_into_parts_with_music_between_that_goes_down_under_the_voice() throws Exception {
+        Page page = crewOf("Cleo Rush");
+        bringIn(page, "START", Map.of("Cleo", Tones.voice(400, 3, 600, 3)));
+        bringIn(page, "LIST", Map.of("tune", Tones.voice(1100, 8)));
+        select(page, 3, 6);
+        page.getByText("more", new Page.GetByTextOptions().setExact(true)).click();
+        press(page, "#open-up", "A gap of 3.00 s is open");
+        page.keyboard().press("Escape");
+        page.getByText("Takes", new Page.GetByTextOptions().setExact(true)).click();
+        ribbonTo(page, 3);
+        page.getByLabel("Lay tune at the ribbon").click();
+        page.getByText("tune is on the page.").waitFor();
+        List<Tones.Heard> heard = Tones.in(taken(page), 400, 600, 1100);
+        assertThat(heard).extracting(Tones.Heard::hertz).containsSubsequence(400, 1100);
+        page.getByText("Tracks", new Page.GetByTextOptions().setExact(true)).click();
+        page.getByLabel("Gain of tune in dB").fill("-20");
+        page.keyboard().press("Enter");
+        page.getByText("tune: -20 dB.").waitFor();
+        assertThat(Tones.in(taken(page), 400, 600, 1100)).extracting(Tones.Heard::hertz).containsSubsequence(400, 1100, 600);
+    }
+
+    @Test
+    void one_line_goes_to_another_track_and_to_the_side() throws Exception {
+        Page page = crewOf("Elin Fen");
+        bringIn(page, "START", Map.of("Elin", Tones.voice(400, 2, 600, 2), "Other", Tones.voice(0, 1)));
+        select(page, 2, 4);
+        tracks(page, "Elin");
+        page.keyboard().press("Escape");
+        ribbonTo(page, 2);
+        page.keyboard().press("7");
+        page.getByText("Split at 0:02.00.").waitFor();
+        String clip = page.locator(".clip-grip-start").nth(1).getAttribute("data-clip");
+        page.locator(".clip-grip-move[data-clip='" + clip + "']").first().focus();
+        page.getByLabel("On the track of").selectOption("Other");
+        page.waitForCondition(() -> timelineOf(page).getAsJsonArray("tracks").get(1).getAsJsonObject().getAsJsonArray("clips").size() == 2);
+        page.getByText("Tracks", new Page.GetByTextOptions().setExact(true)).click();
+        page.getByLabel("Where Other stands between left and right").fill("1");
+        page.getByText("Other: 100 % right. That is far for a voice").waitFor();
+        List<Tones.Heard> left = Tones.in(taken(page), 400, 600);
+        assertThat(words(left).get(0)).isEqualTo("400 Hz 2.0 s");
+        assertThat(left).extracting(Tones.Heard::hertz).as("on the left side").doesNotContain(600);
+    }
+
+    @Test
+    void a_remark_is_taken_out_by_marks_and_a_word_silenced_without_moving_anything() throws Exception {
+        Page page = crewOf("Finn Brook");
+        bringIn(page, "START", Map.of("Finn", Tones.voice(400, 2, 1200, 1, 400, 2, 700, 1, 600, 2)));
+        ribbonTo(page, 2);
+        page.keyboard().press("1");
+        for (int i = 0; i < 10; i++) {
+            page.keyboard().press("Shift+ArrowRight");
+        }
+        page.keyboard().press("2");
+        page.keyboard().press("3");
+        page.getByText("As if 1.00 s were gone. Nothing is changed.").waitFor();
+        page.keyboard().press("4");
+        page.getByText("Removed 1.00 s.").waitFor();
+        select(page, 4, 5);
+        page.getByText("more", new Page.GetByTextOptions().setExact(true)).click();
+        press(page, "#clear", "Made silent 1.00 s.");
+        assertThat(words(Tones.in(taken(page), 400, 600, 700, 1200))).containsExactly("400 Hz 4.0 s", "pause 1.0 s", "600 Hz 2.0 s");
+    }
+
+    @Test
+    void music_is_shortened_faded_at_both_ends_and_loud_only_where_it_stands_alone() throws Exception {
+        Page page = crewOf("Gia Weir");
+        bringIn(page, "START", Map.of("Gia", Tones.voice(0, 4, 400, 2, 0, 4), "Tune", Tones.voice(1100, 12)));
+        page.locator(".clip-grip-end").last().focus();
+        page.getByLabel("Ends at").fill("0:10");
+        page.keyboard().press("Enter");
+        page.waitForCondition(() -> page.locator("#clip-end").inputValue().equals("0:10.00"));
+        page.locator(".clip-grip-fade-in").last().focus();
+        page.getByLabel("Fade in", new Page.GetByLabelOptions().setExact(true)).fill("1");
+        page.keyboard().press("Enter");
+        page.waitForCondition(() -> page.locator("#fade-in").inputValue().equals("1.00"));
+        page.getByText("Tracks", new Page.GetByTextOptions().setExact(true)).click();
+        for (double[] point : new double[][] {{3.6, 0}, {4, -30}, {6, -30}, {6.8, 0}}) {
+            ribbonTo(page, point[0]);
+            page.locator("#tracks-list li", new Page.LocatorOptions().setHasText("Volume point")).nth(1).getByText("Volume point").click();
+            String frame = String.valueOf(Math.round(48_000 * point[0]));
+            Locator handle = page.locator(".curve-point[data-frame='" + frame + "']");
+            handle.waitFor();
+            handle.focus();
+            double now = Double.parseDouble(handle.getAttribute("title").replace(" dB", ""));
+            page.keyboard().down("Shift");
+            for (int i = 0; i < Math.round(Math.abs(point[1] - now) / 3); i++) {
+                page.keyboard().press(point[1] < now ? "ArrowDown" : "ArrowUp");
+            }
+            page.keyboard().up("Shift");
+            page.waitForCondition(() -> page.locator(".curve-point[data-frame='" + frame + "']").getAttribute("title").startsWith(String.format("%.1f", point[1])));
+        }
+        List<Tones.Heard> heard = Tones.in(taken(page), 400, 1100);
+        assertThat(words(heard)).containsSubsequence("400 Hz 2.0 s");
+        assertThat(heard).extracting(Tones.Heard::hertz).containsSubsequence(1100, 400, 1100);
+    }
+
+    private static JsonObject timelineOf(Page page) {
+        return JsonParser.parseString(page.context().request().get(school.address("/episodes/" + episodeOf(page) + "/timeline")).text()).getAsJsonObject();
+    }
+}
