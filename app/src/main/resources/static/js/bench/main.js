@@ -267,7 +267,7 @@ const editing = [
   { name: 'to-clips', keys: [], shown: ['Tab'], words: 'to the grips of clips: arrows move, trim or fade, up and down change the track', edits: true,
     run: () => {} },
 ];
-attachCommands([...readingCommands(page), ...editing], own, page);
+attachCommands([...readingCommands(page), ...editing], own, page, bench.dataset.person ?? '');
 
 attachExport(episodeId, shared);
 

@@ -31,6 +31,16 @@ export function keyOf(event) {
 }
 
 /**
+ * The commands by their keys; what a person has chosen takes the place of the command's own.
+ *
+ * @param {Command[]} commands @param {{ [name: string]: string }} chosen
+ * @returns {Map<string, Command>}
+ */
+export function byKeys(commands, chosen) {
+  return new Map(commands.flatMap(command => (chosen[command.name] ? [chosen[command.name]] : command.keys).map(key => [key, command])));
+}
+
+/**
  * What any page of rows can do, whether it is read or edited.
  *
  * @param {import('./page.js').Page} page

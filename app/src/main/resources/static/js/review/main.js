@@ -113,6 +113,6 @@ if (decision && dialog) {
   });
 }
 
-attachCommands(readingCommands(page), own, page);
+attachCommands(readingCommands(page), own, page, review.dataset.person ?? '');
 
 getJson(`/hand-ins/${review.dataset.handIn}/timeline`).then(timeline => page.show(unfold(timeline))).catch(problem => page.say(problem.message));

@@ -71,7 +71,7 @@ class WholeJobsTest extends BrowserTest {
         teacher.locator(".sign-in-card").first().waitFor();
         for (Locator card : teacher.locator(".sign-in-card").all()) {
             List<String> lines = card.locator("dd").allInnerTexts();
-            CARDS.put(lines.get(0), lines.subList(1, 3));
+            CARDS.put(CHILDREN.stream().filter(card.innerText()::contains).findFirst().orElseThrow(), lines.subList(1, 3));
         }
     }
 
@@ -85,7 +85,7 @@ class WholeJobsTest extends BrowserTest {
 
     private Page crewOf(String child) {
         Page page = page();
-        List<String> card = CARDS.entrySet().stream().filter(entry -> child.startsWith(entry.getKey()) || entry.getKey().startsWith(child)).findFirst().orElseThrow().getValue();
+        List<String> card = CARDS.get(child);
         page.navigate(school.address("/sign-in"));
         page.getByLabel("Class code").fill(card.get(0));
         page.getByLabel("Your name").fill(child);
