@@ -3,29 +3,22 @@
 import { RATE, fineClock } from '../shared/time.js';
 import { snapped } from '../page/snapping.js';
 import { LONG_STEP, STEP } from '../page/steps.js';
+import { GRIPS, endOf, placeOf, spanFor, wishFor } from './grips.js';
 
 /** @typedef {import('./types.js').ClipView} ClipView */
 /** @typedef {import('./types.js').TrackView} TrackView */
 /** @typedef {import('./types.js').Wish} Wish */
-/** @typedef {keyof GRIPS} Grip */
+/** @typedef {import('./grips.js').Grip} Grip */
 /**
  * A clip that is being changed, until the pointer or the key is up.
  *
- * @typedef {{ grip: Grip, clip: ClipView, track: TrackView, anchor: number, by: number, gesture: import('./types.js').Gesture, wish: Wish | null, said: string | null,
+ * @typedef {{ grip: Grip, clip: ClipView, track: TrackView, anchor: number, by: number, gesture: import('./types.js').Gesture, wish: Wish | null, said: string | null, frame: number,
  *   outlines: HTMLElement[] }} Drag
  */
 
-const GRIPS = {
-  start: { icon: 'chevrons-right', words: 'Trim the start of', title: 'trim' },
-  'fade-in': { icon: 'fade-in', words: 'Fade the start of', title: 'fade' },
-  move: { icon: 'move-horizontal', words: 'Move', title: 'move' },
-  'fade-out': { icon: 'fade-out', words: 'Fade the end of', title: 'fade' },
-  end: { icon: 'chevrons-left', words: 'Trim the end of', title: 'trim' },
-};
 const LEAST_NAMED = 0.06;
-
-/** @param {ClipView} clip */
-const endOf = clip => clip.startFrame + clip.frames;
+/** Presses that follow each other so quickly are one. */
+const TOGETHER_MS = 250;
 
 export class Clips {
   #bench;
@@ -33,6 +26,10 @@ export class Clips {
   #own;
   /** @type {Drag | null} */
   #drag = null;
+  /** @type {number | undefined} */
+  #waiting;
+  /** Where what was moved will stand, of what is on its way, by clip and grip. @type {Map<string, number>} */
+  #wished = new Map();
 
   /** @param {HTMLElement} element that holds the rows @param {string} icons where they are @param {boolean} own whether the page may be changed @param {import('./types.js').Bench} bench */
   constructor(element, icons, own, bench) {
@@ -132,25 +129,34 @@ export class Clips {
     button.addEventListener('pointerup', () => this.#end());
     button.addEventListener('pointercancel', () => this.#forget());
     button.addEventListener('keydown', event => this.#key(event, grip, clip, track));
-    button.addEventListener('keyup', () => this.#end());
+    button.addEventListener('keyup', () => {
+      clearTimeout(this.#waiting);
+      this.#waiting = window.setTimeout(() => this.#end(), TOGETHER_MS);
+    });
     button.addEventListener('blur', () => this.#end());
     return button;
   }
 
   /** @param {Grip} grip @param {ClipView} clip @param {TrackView} track @param {number} anchor */
   #begin(grip, clip, track, anchor) {
-    this.#drag = { grip, clip, track, anchor, by: 0, gesture: this.#bench.gesture(), wish: null, said: null, outlines: [] };
+    this.#drag = { grip, clip, track, anchor, by: 0, gesture: this.#bench.gesture(), wish: null, said: null, frame: 0, outlines: [] };
     return this.#drag;
   }
 
   /** What the grip's edge would be at, that much later. @param {Drag} drag @param {number} trackId @param {number} frame */
   #want(drag, trackId, frame) {
     const { grip, clip } = drag;
-    const stands = placeOf(grip, clip);
+    const stands = this.#standsAt(grip, clip);
+    drag.frame = frame;
     drag.wish = frame === stands && trackId === drag.track.id ? null : wishFor(grip, clip, trackId, frame);
     this.#outline(drag, trackId, frame);
     drag.said = drag.wish ? this.#wordsFor(grip, clip, trackId === drag.track.id ? null : trackId, frame) : null;
     this.#bench.page.say(drag.said);
+  }
+
+  /** Where what a grip moves stands, or will in a moment. @param {Grip} grip @param {ClipView} clip */
+  #standsAt(grip, clip) {
+    return this.#wished.get(`${clip.id}/${grip}`) ?? placeOf(grip, clip);
   }
 
   // ---- by pointer
@@ -191,7 +197,7 @@ export class Clips {
 
   /** What has been done, in words. @param {Grip} grip @param {ClipView} clip @param {number | null} trackId if it is another one @param {number} frame */
   #wordsFor(grip, clip, trackId, frame) {
-    const by = frame - placeOf(grip, clip);
+    const by = frame - this.#standsAt(grip, clip);
     const seconds = `${(Math.abs(by) / RATE).toFixed(2)} s`;
     switch (grip) {
       case 'start': return by > 0 ? `Trimmed ${seconds}.` : `Lengthened ${seconds}.`;
@@ -208,11 +214,21 @@ export class Clips {
     const drag = this.#drag;
     this.#forget();
     if (drag?.wish) {
-      this.#bench.edit(drag.wish, drag.gesture, `${drag.said} Undo takes it back.`).then(() => this.focus(drag.clip.id, drag.grip));
+      const key = `${drag.clip.id}/${drag.grip}`;
+      this.#wished.set(key, drag.frame);
+      this.#bench.edit(drag.wish, drag.gesture, `${drag.said} Undo takes it back.`).finally(() => {
+        if (this.#wished.get(key) === drag.frame) {
+          this.#wished.delete(key);
+        }
+        if (!this.#drag) {
+          this.focus(drag.clip.id, drag.grip);
+        }
+      });
     }
   }
 
   #forget() {
+    clearTimeout(this.#waiting);
     this.#drag?.outlines.forEach(outline => outline.remove());
     this.#drag = null;
   }
@@ -230,9 +246,10 @@ export class Clips {
     }
     event.preventDefault();
     event.stopPropagation();
+    clearTimeout(this.#waiting);
     const drag = this.#drag ?? this.#begin(grip, clip, track, 0);
     drag.by += (direction ?? 0) * (event.shiftKey ? LONG_STEP : STEP);
-    this.#want(drag, other?.id ?? track.id, placeOf(grip, clip) + drag.by);
+    this.#want(drag, other?.id ?? track.id, this.#standsAt(grip, clip) + drag.by);
   }
 
   // ---- pointing
@@ -255,38 +272,5 @@ export class Clips {
   #point(clipId) {
     document.querySelectorAll('[data-clip].pointed').forEach(part => part.classList.remove('pointed'));
     document.querySelectorAll(`.clip-frame[data-clip="${clipId}"], .clip-grips[data-clip="${clipId}"]`).forEach(part => part.classList.add('pointed'));
-  }
-}
-
-/** Where what a grip moves stands on the page. @param {Grip} grip @param {ClipView} clip */
-function placeOf(grip, clip) {
-  switch (grip) {
-    case 'fade-in': return clip.startFrame + clip.fadeIn.frames;
-    case 'fade-out': return endOf(clip) - clip.fadeOut.frames;
-    case 'end': return endOf(clip);
-    default: return clip.startFrame;
-  }
-}
-
-/** What a clip, or its fade, would cover. @param {Grip} grip @param {ClipView} clip @param {number} frame @returns {[number, number]} */
-function spanFor(grip, clip, frame) {
-  switch (grip) {
-    case 'start': return [Math.max(0, frame), endOf(clip)];
-    case 'fade-in': return [clip.startFrame, frame];
-    case 'fade-out': return [frame, endOf(clip)];
-    case 'end': return [clip.startFrame, frame];
-    default: return [Math.max(0, frame), Math.max(0, frame) + clip.frames];
-  }
-}
-
-/** @param {Grip} grip @param {ClipView} clip @param {number} trackId @param {number} frame @returns {Wish} */
-function wishFor(grip, clip, trackId, frame) {
-  const at = Math.max(0, frame);
-  switch (grip) {
-    case 'start': return { type: 'trim', clipId: clip.id, edge: 'START', frame: at };
-    case 'end': return { type: 'trim', clipId: clip.id, edge: 'END', frame: at };
-    case 'fade-in': return { type: 'set-fade', clipId: clip.id, edge: 'START', frames: Math.max(0, at - clip.startFrame), shape: clip.fadeIn.shape };
-    case 'fade-out': return { type: 'set-fade', clipId: clip.id, edge: 'END', frames: Math.max(0, endOf(clip) - at), shape: clip.fadeOut.shape };
-    default: return { type: 'move', clipId: clip.id, trackId, startFrame: at };
   }
 }

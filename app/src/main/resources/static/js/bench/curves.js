@@ -12,6 +12,8 @@ import { fineClock } from '../shared/time.js';
 const TOP_DB = 12;
 const BOTTOM_DB = -48;
 const NEAREST_FRAMES = 48;
+/** Presses that follow each other so quickly are one. */
+const TOGETHER_MS = 250;
 
 /** @param {number} gainDb how far from the top, from 0 to 1 */
 const down = gainDb => Math.max(0, Math.min(1, (TOP_DB - gainDb) / (TOP_DB - BOTTOM_DB)));
@@ -24,6 +26,8 @@ export class Curves {
   #own;
   /** @type {Drag | null} */
   #drag = null;
+  /** @type {number | undefined} */
+  #waiting;
 
   /** @param {boolean} own whether the page may be changed @param {import('./types.js').Bench} bench */
   constructor(own, bench) {
@@ -89,7 +93,10 @@ export class Curves {
     button.addEventListener('pointerup', () => this.#end());
     button.addEventListener('pointercancel', () => { this.#drag = null; });
     button.addEventListener('keydown', event => this.#key(event, track, point, button));
-    button.addEventListener('keyup', () => this.#end());
+    button.addEventListener('keyup', () => {
+      clearTimeout(this.#waiting);
+      this.#waiting = window.setTimeout(() => this.#end(), TOGETHER_MS);
+    });
     button.addEventListener('blur', () => this.#end());
     return button;
   }
@@ -111,6 +118,7 @@ export class Curves {
     if (event.key === 'Delete' || event.key === 'Backspace') {
       this.#send(track, track.curve.filter(other => other.frame !== point.frame), this.#bench.gesture(), 'The point is gone. Undo brings it back.', null);
     } else if (sideways || up) {
+      clearTimeout(this.#waiting);
       this.#drag ??= { track, was: point, now: point, gesture: this.#bench.gesture() };
       this.#move({ frame: this.#drag.now.frame + sideways * (event.shiftKey ? LONG_STEP : STEP), gainDb: this.#drag.now.gainDb + up * (event.shiftKey ? 3 : 0.5) }, button);
     } else {
@@ -137,6 +145,7 @@ export class Curves {
   }
 
   #end() {
+    clearTimeout(this.#waiting);
     const drag = this.#drag;
     this.#drag = null;
     if (drag && (drag.now.frame !== drag.was.frame || drag.now.gainDb !== drag.was.gainDb)) {
