@@ -103,7 +103,8 @@ export class Clips {
 
   /** @param {ClipView} clip @param {boolean} starts */
   #nameOf(clip, starts) {
-    const name = clip.source.roomFrame !== null ? 'room' : this.#bench.timeline().takes[clip.source.takeId]?.name ?? 'a take';
+    const read = this.#bench.readLines()[clip.source.takeId];
+    const name = clip.source.roomFrame !== null ? 'room' : read ? `“${read}”` : this.#bench.timeline().takes[clip.source.takeId]?.name ?? 'a take';
     return starts ? name : `${name}, continued`;
   }
 

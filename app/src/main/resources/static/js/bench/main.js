@@ -1,6 +1,6 @@
 // The bench: the page of rows, with all that may be done to an episode by its crew.
 import { buttonById, byId } from '../shared/elements.js';
-import { postJson } from '../shared/http.js';
+import { getJson, postJson } from '../shared/http.js';
 import { RATE, fineClock } from '../shared/time.js';
 import { attachCommands } from '../page/attach-commands.js';
 import { readingCommands } from '../page/commands.js';
@@ -36,7 +36,7 @@ const page = new Page(bench, preview, () => draw());
 /** @type {import('./types.js').Bench} */
 const shared = { page, rows: page.rows, layout: () => /** @type {import('../page/layout.js').Layout} */ (page.layout), timeline: () => edits.timeline, position: () => page.position,
   edit: (wish, gesture, said) => edit(wish, gesture, said), gesture: () => edits.gesture(), goTo: frame => page.goTo(frame, true), onChosen: clipId => page.change(choose(clipId)),
-  attempt, offer: (wish, words, said, at) => offer.make(wish, words, said, at), hearAsIfGone, addPoint: trackId => curves.add(trackId, page.now()),
+  attempt, offer: (wish, words, said, at) => offer.make(wish, words, said, at), hearAsIfGone, addPoint: trackId => curves.add(trackId, page.now()), readLines: () => readLines,
   cards: () => [{ element: byId('offer'), frame: offer.frame }, { element: byId('card'), frame: page.selection?.start ?? null },
     ...(clipCard ? [{ element: byId('clip-card'), frame: chosen(page.state)?.clip.startFrame ?? null }] : [])] };
 new Clips(byId('rows'), icons, own, shared);
@@ -55,6 +55,8 @@ const drawer = new Drawer(() => {
   drawDrawer();
   notes.arrange();
 });
+/** The words that takes read, by take. @type {{ [takeId: string]: string }} */
+let readLines = {};
 /** What was copied: a selection of a revision. @type {{ revision: number, startFrame: number, endFrame: number, trackIds: readonly number[] } | null} */
 let copied = null;
 
@@ -283,7 +285,12 @@ if (own) {
   });
 }
 
-edits.load().then(timeline => {
+/** The captions of what is read from the script. */
+async function loadReadLines() {
+  readLines = await getJson(`/episodes/${episodeId}/read-lines`).catch(() => readLines);
+}
+
+Promise.all([edits.load(), loadReadLines()]).then(([timeline]) => {
   page.show(timeline);
   edits.follow(newer => {
     page.show(edits.timeline);

@@ -14,7 +14,7 @@
  *   timeline: () => TimelineView, position: () => number, gesture: () => Gesture, edit: EditIt, goTo: (frame: number) => void,
  *   onChosen: (clipId: number | null) => void, attempt: (work: () => Promise<unknown>) => Promise<void>,
  *   offer: (wish: Wish, words: string, said: string, at: number) => Promise<void>, hearAsIfGone: (start: number, end: number, trackIds: readonly number[]) => void,
- *   addPoint: (trackId: number) => void, cards: () => { element: HTMLElement, frame: number | null }[] }} Bench
+ *   addPoint: (trackId: number) => void, readLines: () => { [takeId: string]: string }, cards: () => { element: HTMLElement, frame: number | null }[] }} Bench
  */
 
 export {};

@@ -33,7 +33,7 @@ export function attachDragSelect(element, page) {
 
   element.addEventListener('pointerdown', event => {
     const handle = /** @type {HTMLElement | null} */ (sourceOf(event).closest('.edge'));
-    if (!sourceOf(event).closest('.row-sound') || sourceOf(event).closest('button:not(.edge)') || event.button !== 0) {
+    if (!sourceOf(event).closest('.row-sound') || sourceOf(event).closest('button:not(.edge), .ribbon-head') || event.button !== 0) {
       return;
     }
     // otherwise the browser would mark text

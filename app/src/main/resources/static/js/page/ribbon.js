@@ -15,6 +15,10 @@ export class Ribbon {
   /** @param {import('./rows.js').Rows} rows @param {HTMLElement} back the button that goes back to the sound @param {() => boolean} isPlaying */
   constructor(rows, back, isPlaying) {
     this.#element.className = 'ribbon';
+    const head = document.createElement('div');
+    head.className = 'ribbon-head';
+    head.title = 'drag to hear';
+    this.#element.append(head);
     this.#rows = rows;
     this.#back = back;
     back.addEventListener('click', () => this.follow());

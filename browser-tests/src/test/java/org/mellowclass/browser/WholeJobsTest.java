@@ -366,7 +366,7 @@ class WholeJobsTest extends BrowserTest {
         page.reload();
         page.locator("#drawer-tabs").waitFor();
         float[] sound = taken(page);
-        assertThat(Tones.in(sound, 400, 600, 800)).extracting(Tones.Heard::hertz).containsExactlyInAnyOrder(400, 0, 0, 600, 800);
+        assertThat(Tones.in(sound, 400, 600, 800)).extracting(Tones.Heard::hertz).containsExactly(400, 0, 600, 800);
         LoudnessMeter loudness = new LoudnessMeter(1);
         loudness.accept(new float[][] {sound}, sound.length);
         assertThat(loudness.integrated().orElseThrow()).as("one channel of two that are the same: 3 LU under −16").isCloseTo(-19, within(1.0));

@@ -4,8 +4,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+
 import org.mellowclass.app.bench.PlacedTakes;
 import org.mellowclass.app.brief.Briefs;
+import org.mellowclass.app.brief.ScriptLine;
 import org.mellowclass.app.brief.WholeBrief;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
@@ -14,6 +16,7 @@ import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.recording.Recording;
+import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.turns.RecordingTurns;
 import org.mellowclass.core.soundcheck.WorkingLevel;
@@ -78,6 +81,16 @@ class RoomController {
         model.addAttribute("round", turns.ofClass(episode.classId()).orElse(null));
         lists.fill(viewer, episode, model);
         return "room/room";
+    }
+
+    /** The words of the script that takes read, by take: the captions of the bench. */
+    @GetMapping("/episodes/{episodeId}/read-lines")
+    @ResponseBody
+    Map<Long, String> readLines(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId) {
+        Episode episode = access.episode(viewer, episodeId);
+        Map<Long, String> words = briefs.whole(episode.classId()).lines().stream().collect(Collectors.toMap(ScriptLine::id, ScriptLine::words));
+        return takes.ready(episodeId).values().stream().filter(take -> take.lineId() != null && words.containsKey(take.lineId()))
+                .collect(Collectors.toMap(Take::id, take -> words.get(take.lineId())));
     }
 
     /** Tells the page that the turn has gone on. */

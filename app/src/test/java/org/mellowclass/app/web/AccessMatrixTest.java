@@ -182,6 +182,7 @@ class AccessMatrixTest {
             Map.entry("POST /episodes/{episodeId}/trials", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/export/{revision}", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/export/{revision}/file", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /episodes/{episodeId}/read-lines", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/log", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /episodes/{episodeId}/versions/{revision}/name", Open.TO_CREW),
             Map.entry("POST /episodes/{episodeId}/go-back", Open.TO_CREW),
