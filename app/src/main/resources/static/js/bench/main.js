@@ -153,7 +153,7 @@ const edit = (wish, gesture = edits.gesture(), said = null) => change(async () =
   page.say(said);
 });
 
-const DONE = { remove: 'Removed', blank: 'Blanked', clear: 'Made silent', soften: 'Softened', 'keep-only': 'Kept only' };
+const DONE = { remove: 'Removed', blank: 'Blanked', clear: 'Made silent', fill: 'Filled with room tone:', soften: 'Softened', 'keep-only': 'Kept only' };
 
 /** What is selected, as it is sent. */
 function selected() {
@@ -252,6 +252,7 @@ const editing = [
   { name: 'split', keys: ['7'], shown: ['7'], words: 'split at the position', buttons: ['split', 'card-split'], edits: true, possible: anyTrack, run: split },
   { name: 'keep-only', keys: ['8'], shown: ['8'], words: 'keep only the selection', buttons: ['keep-only'], edits: true, possible: somethingSelected, run: () => onSelection('keep-only') },
   { name: 'clear', keys: [], shown: [], words: '', buttons: ['clear'], edits: true, possible: somethingSelected, run: () => onSelection('clear') },
+  { name: 'fill', keys: [], shown: [], words: '', buttons: ['fill'], edits: true, possible: somethingSelected, run: () => onSelection('fill') },
   { name: 'copy', keys: ['Control+c'], shown: ['Ctrl', 'C'], words: 'copy the selection; with X copy, then remove', buttons: ['copy'], edits: true, possible: somethingSelected, run: copy },
   { name: 'cut-out', keys: ['Control+x'], shown: [], words: '', buttons: ['cut-out'], edits: true, possible: somethingSelected, run: () => { copy(); onSelection('remove'); } },
   { name: 'lay-in', keys: ['Control+v'], shown: ['Ctrl', 'V'], words: 'lay in at the ribbon; with Shift lay over what is there', buttons: ['lay-in'], edits: true, possible: anyTrack, run: () => lay(false) },

@@ -6,7 +6,7 @@ import { RATE, fineClock, framesOf } from '../shared/time.js';
 import { html, render } from '../vendor/lit-html/lit-html.js';
 
 /** Buttons that need a track. */
-const ON_TRACKS = ['remove', 'blank', 'soften', 'keep-only', 'copy', 'cut-out', 'duplicate', 'clear'];
+const ON_TRACKS = ['remove', 'blank', 'soften', 'keep-only', 'copy', 'cut-out', 'duplicate', 'clear', 'fill'];
 
 /** Lets the card's fields set what is selected. @param {import('../page/page.js').Page} page */
 export function attachSelectionCard(page) {

@@ -1,6 +1,6 @@
 // The rows of the page: only those near the window exist. Makes and draws them, and knows which frame is under the pointer.
 import { onScale } from '../shared/level-scale.js';
-import { clock } from '../shared/time.js';
+import { clock, fineClock } from '../shared/time.js';
 import { columns, drawLane, inkOf } from './lanes.js';
 import { shortName } from './names.js';
 import { WAVE_BELOW, drawWave, samplesOf } from './wave.js';
@@ -26,6 +26,9 @@ function signature(layout, number, laneHeight) {
         timeline.takes[clip.source.takeId]?.clipped?.length])]);
   return JSON.stringify([layout.rowFrames, layout.rowEnd(number), laneHeight, here]);
 }
+
+/** How times are written where rows are that long. @param {Layout} layout @returns {(frame: number) => string} */
+const timeIn = layout => (layout.rowSeconds < 1 ? frame => fineClock(frame, 2) : clock);
 
 /** A row that is left as it is, with its tracks as they are now. @param {Row} row @param {import('./types.js').TimelineView} timeline */
 function renewed(row, timeline) {
@@ -207,16 +210,17 @@ export class Rows {
     const element = document.createElement('section');
     element.className = number === 0 ? 'row first' : 'row';
     element.dataset.row = String(number);
-    const times = `${clock(layout.rowStart(number))} to ${clock(layout.rowEnd(number))}`;
+    const time = timeIn(layout);
+    const times = `${time(layout.rowStart(number))} to ${time(layout.rowEnd(number))}`;
     element.setAttribute('aria-label', `Row ${times}`);
 
     const play = document.createElement('button');
     play.type = 'button';
     play.className = 'row-play';
-    play.setAttribute('aria-label', `Play from ${clock(layout.rowStart(number))}`);
+    play.setAttribute('aria-label', `Play from ${time(layout.rowStart(number))}`);
     play.innerHTML = `<svg class="icon" aria-hidden="true"><use href="${this.#icons}#play"></use></svg>`;
     const start = document.createElement('span');
-    start.textContent = clock(layout.rowStart(number));
+    start.textContent = time(layout.rowStart(number));
     const head = document.createElement('div');
     head.className = 'row-head';
     head.append(start, play);

@@ -16,7 +16,7 @@ import com.microsoft.playwright.options.WaitForSelectorState;
 import org.junit.jupiter.api.Test;
 
 /** Selecting, editing, clips, flags, notes and keys on the bench, alone and with two browsers. */
-class BenchPageTest extends BrowserTest {
+class BenchPageTest extends OnTheBench {
 
     @Test
     void a_selection_runs_across_rows_in_reading_order_and_is_said_in_words() {
@@ -233,20 +233,6 @@ class BenchPageTest extends BrowserTest {
         undo(page, episode, 1);
     }
 
-    private static void select(Page page) {
-        page.locator("#page").focus();
-        page.keyboard().press("Home");
-        for (int i = 0; i < 20; i++) {
-            page.keyboard().press("Shift+ArrowRight");
-        }
-        page.keyboard().press("1");
-        for (int i = 0; i < 5; i++) {
-            page.keyboard().press("Shift+ArrowRight");
-        }
-        page.keyboard().press("2");
-        assertThat(page.locator("#card-span").innerText()).isEqualTo("Tess and Jonah · 0:02.00 to 0:02.50 · 0.50 s");
-    }
-
     private static void undo(Page page, String episode, int times) {
         for (int i = 0; i < times; i++) {
             long revision = timeline(page, episode).get("revision").getAsLong();
@@ -269,12 +255,5 @@ class BenchPageTest extends BrowserTest {
         page.keyboard().press("Home");
         page.keyboard().press("1");
         page.keyboard().press("4");
-    }
-
-    private Page bench() {
-        Page page = page();
-        signInAsStudent(page, "Jonah", "salt rope");
-        waitForRows(page);
-        return page;
     }
 }

@@ -12,6 +12,7 @@ import org.mellowclass.core.timeline.edit.Blank;
 import org.mellowclass.core.timeline.edit.Clear;
 import org.mellowclass.core.timeline.edit.Edit;
 import org.mellowclass.core.timeline.edit.EditRefused;
+import org.mellowclass.core.timeline.edit.Fill;
 import org.mellowclass.core.timeline.edit.OpenUp;
 import org.mellowclass.core.timeline.edit.Remove;
 import org.mellowclass.core.timeline.edit.Soften;
@@ -23,7 +24,7 @@ import org.mellowclass.core.timeline.edit.Together;
 sealed interface SelectionWish extends Wish {
 
     /** Of a selection: a span on some tracks. */
-    sealed interface OnSelection extends SelectionWish permits Removing, KeepingOnly, Blanking, Clearing, Softening {
+    sealed interface OnSelection extends SelectionWish permits Removing, KeepingOnly, Blanking, Clearing, Filling, Softening {
 
         long startFrame();
 
@@ -72,6 +73,13 @@ sealed interface SelectionWish extends Wish {
         @Override
         public Edit edit(Asked asked) {
             return new Clear(span(), trackIds);
+        }
+    }
+
+    record Filling(long startFrame, long endFrame, Set<Long> trackIds) implements OnSelection {
+        @Override
+        public Edit edit(Asked asked) {
+            return new Fill(span(), trackIds);
         }
     }
 

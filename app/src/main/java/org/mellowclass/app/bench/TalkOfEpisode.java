@@ -75,8 +75,8 @@ class TalkOfEpisode {
 
     private TalkFacts facts(long episodeId) {
         Map<Long, Take> ready = takes.ready(episodeId);
-        Map<Long, TakeFindings> findings = sounds.findingsOf(episodeId);
-        return takeId -> Optional.ofNullable(findings.get(takeId)).filter(found -> found.speech() != null && ready.containsKey(takeId))
-                .map(found -> new TalkFacts.Measured(ready.get(takeId).origin() != Take.Origin.SHELF, found.speech().pauses(), found.speech().loudnessLufs()));
+        Map<Long, TakeFindings.Speech> speech = sounds.speechOf(episodeId);
+        return takeId -> Optional.ofNullable(speech.get(takeId)).filter(found -> ready.containsKey(takeId))
+                .map(found -> new TalkFacts.Measured(ready.get(takeId).origin() != Take.Origin.SHELF, found.pauses(), found.loudnessLufs()));
     }
 }

@@ -36,6 +36,7 @@ import org.mellowclass.core.timeline.edit.DrawCurve;
 import org.mellowclass.core.timeline.edit.DropTrack;
 import org.mellowclass.core.timeline.edit.Edit;
 import org.mellowclass.core.timeline.edit.EraseTake;
+import org.mellowclass.core.timeline.edit.Fill;
 import org.mellowclass.core.timeline.edit.LayCopy;
 import org.mellowclass.core.timeline.edit.LayInStep;
 import org.mellowclass.core.timeline.edit.LaySpan;
@@ -122,6 +123,7 @@ class TimelineCodec {
         @JsonSubTypes.Type(value = AddTrack.class, name = "add-track"),
         @JsonSubTypes.Type(value = DropTrack.class, name = "drop-track"),
         @JsonSubTypes.Type(value = DrawCurve.class, name = "draw-curve"),
+        @JsonSubTypes.Type(value = Fill.class, name = "fill"),
         @JsonSubTypes.Type(value = Together.class, name = "together")})
     private interface NamedEdit {
     }

@@ -15,6 +15,7 @@ import com.fasterxml.jackson.annotation.JsonTypeInfo;
     @JsonSubTypes.Type(value = SelectionWish.KeepingOnly.class, name = "keep-only"),
     @JsonSubTypes.Type(value = SelectionWish.Blanking.class, name = "blank"),
     @JsonSubTypes.Type(value = SelectionWish.Clearing.class, name = "clear"),
+    @JsonSubTypes.Type(value = SelectionWish.Filling.class, name = "fill"),
     @JsonSubTypes.Type(value = SelectionWish.Softening.class, name = "soften"),
     @JsonSubTypes.Type(value = SelectionWish.Splitting.class, name = "split"),
     @JsonSubTypes.Type(value = SelectionWish.OpeningUp.class, name = "open-up"),

@@ -67,11 +67,21 @@ interface SoundMapper extends NamedSounds {
     @Select("SELECT take_id, clipped, noticed, room_frame, pauses, loudness_lufs FROM take_findings WHERE take_id = #{takeId}")
     Optional<FindingsRow> findings(long takeId);
 
+    /** Without their pauses, which are many and seldom asked for. */
     @Select("""
-            SELECT f.take_id, f.clipped, f.noticed, f.room_frame, f.pauses, f.loudness_lufs FROM take_findings f JOIN take t ON t.id = f.take_id
+            SELECT f.take_id, f.clipped, f.noticed, f.room_frame, NULL AS pauses, f.loudness_lufs FROM take_findings f JOIN take t ON t.id = f.take_id
             WHERE t.episode_id = #{episodeId}
             """)
     List<FindingsRow> findingsOfEpisode(long episodeId);
+
+    record SpeechRow(long takeId, String pauses, Double loudnessLufs) {
+    }
+
+    @Select("""
+            SELECT f.take_id, f.pauses, f.loudness_lufs FROM take_findings f JOIN take t ON t.id = f.take_id
+            WHERE t.episode_id = #{episodeId} AND f.pauses IS NOT NULL
+            """)
+    List<SpeechRow> speechOfEpisode(long episodeId);
 
     @Delete("DELETE FROM take_findings WHERE take_id = #{takeId}")
     void forgetFindings(long takeId);

@@ -93,7 +93,13 @@ public class TakeSounds implements Sounds {
         return sounds.findings(takeId).map(this::findings);
     }
 
-    /** What was measured of the takes of an episode that has been let through, by take. */
+    /** Who speaks when in the measured takes of an episode that has been let through, by take. */
+    public Map<Long, TakeFindings.Speech> speechOf(long episodeId) {
+        return sounds.speechOfEpisode(episodeId).stream().collect(Collectors.toMap(SoundMapper.SpeechRow::takeId,
+                row -> new TakeFindings.Speech(spans.read(row.pauses()), row.loudnessLufs())));
+    }
+
+    /** What was measured of the takes of an episode that has been let through, by take, but for who speaks when. */
     public Map<Long, TakeFindings> findingsOf(long episodeId) {
         Map<Long, TakeFindings> findings = new HashMap<>();
         sounds.findingsOfEpisode(episodeId).forEach(row -> findings.put(row.takeId(), findings(row)));

@@ -27,6 +27,7 @@ import org.mellowclass.core.timeline.edit.Blank;
 import org.mellowclass.core.timeline.edit.Clear;
 import org.mellowclass.core.timeline.edit.DrawCurve;
 import org.mellowclass.core.timeline.edit.DropTrack;
+import org.mellowclass.core.timeline.edit.Fill;
 import org.mellowclass.core.timeline.edit.Edit;
 import org.mellowclass.core.timeline.edit.EraseTake;
 import org.mellowclass.core.timeline.edit.LayCopy;
@@ -204,7 +205,7 @@ public final class Timelines {
             case 21 -> random.nextBoolean() ? new PartSides(take, "Other side") : new EraseTake(take);
             case 22 -> new LayInStep(new LayInStep.Laid(take, new Span(0, 5000), "Voice 0"),
                     new LayInStep.Laid(7, new Span(0, 5000), "Laid"), random.nextInt(20_000) - 3000, random.nextBoolean() ? 0 : 80);
-            case 23 -> new Clear(span.span(), span.trackIds());
+            case 23 -> random.nextBoolean() ? new Clear(span.span(), span.trackIds()) : new Fill(span.span(), span.trackIds());
             case 24 -> new OpenUp(span.span().startFrame(), 1 + random.nextInt(5000), span.trackIds());
             case 25 -> new RemoveClip(clip.id());
             case 26 -> new SetFade(clip.id(), Trim.Edge.values()[random.nextInt(2)], random.nextInt(3) * 700, Fade.Shape.values()[random.nextInt(5)]);

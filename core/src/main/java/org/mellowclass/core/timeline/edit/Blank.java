@@ -68,7 +68,8 @@ public record Blank(Span span, Set<Long> trackIds) implements SpanEdit {
         return track.withClips(clips);
     }
 
-    private static Optional<RoomSource> room(Source source, TakeFacts takes) {
+    /** The room of what a source plays; empty if it is not known, or too short to be repeated. */
+    static Optional<RoomSource> room(Source source, TakeFacts takes) {
         Treatment treatment = source.treatment();
         return takes.room(source.takeId()).filter(room -> room.frames() >= 2 * RoomSource.BLEND_FRAMES)
                 .map(room -> new RoomSource(source.takeId(), treatment, treatment.fromTake(room.startFrame()), room.frames()));

@@ -6,7 +6,7 @@ import java.util.Set;
 import org.mellowclass.core.sound.Span;
 
 /** An edit of a stretch of time on chosen tracks. */
-public sealed interface SpanEdit extends Edit permits Remove, Blank, Clear, Soften, Split {
+public sealed interface SpanEdit extends Edit permits Remove, Blank, Clear, Fill, Soften, Split {
 
     Span span();
 

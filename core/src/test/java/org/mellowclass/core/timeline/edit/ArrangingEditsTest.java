@@ -18,10 +18,12 @@ import org.mellowclass.core.testing.Signal;
 import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Fade;
 import org.mellowclass.core.timeline.Flag;
+import org.mellowclass.core.timeline.RoomSource;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
 import org.mellowclass.core.timeline.VolumeCurve;
 import org.mellowclass.core.timeline.VolumeCurve.Point;
+import org.mellowclass.core.treatment.Treatment;
 
 /** Edits that arrange what has been recorded: gaps, copies, joins, tracks. */
 class ArrangingEditsTest {
@@ -75,6 +77,17 @@ class ArrangingEditsTest {
                 .containsExactly(tuple(0L, 20_000L), tuple(100_000L, 44_000L));
         assertThat(after(new RemoveClip(12)).tracks().get(0).clips()).extracting(Clip::id).containsExactly(11L);
         refuses(new RemoveClip(99), EditRefused.Reason.NO_SUCH_CLIP);
+    }
+
+    @Test
+    void what_is_free_is_filled_with_the_room_of_the_take_before_it_or_else_after_it() {
+        Timeline filled = after(new Fill(new Span(40_000, 100_000), Set.of(1L, 2L)));
+        assertThat(filled.tracks().get(0).clips()).extracting(Clip::source, Clip::startFrame, Clip::frames)
+                .contains(tuple(new RoomSource(1, Treatment.NONE, 100, 20_000), 48_000L, 48_000L)).hasSize(3);
+        assertThat(filled.tracks().get(1).clips()).extracting(Clip::source, Clip::startFrame, Clip::frames)
+                .contains(tuple(new RoomSource(2, Treatment.NONE, 50_000, 8_000), 40_000L, 8_000L), tuple(new RoomSource(2, Treatment.NONE, 50_000, 8_000), 96_000L, 4_000L));
+        refuses(new Fill(new Span(0, 40_000), Set.of(1L)), EditRefused.Reason.NOTHING_THERE);
+        refuses(new Fill(new Span(150_000, 160_000), Set.of(3L)), EditRefused.Reason.NOTHING_THERE);
     }
 
     @Test
