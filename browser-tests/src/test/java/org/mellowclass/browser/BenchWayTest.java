@@ -30,7 +30,7 @@ class BenchWayTest extends OnTheBench {
         await(page, "document.getElementById('clock').textContent !== '0:00.0'");
         page.mouse().move(500, 400);
         page.mouse().wheel(0, 4000);
-        page.getByText("Back to the sound").click();
+        page.locator("#back-to-sound").click();
         await(page, "document.getElementById('back-to-sound').hidden && window.scrollY < 2000");
         page.keyboard().press("Space");
         page.keyboard().press("End");
@@ -90,5 +90,36 @@ class BenchWayTest extends OnTheBench {
         page.getByLabel("For example: bells start").waitFor();
         page.keyboard().press("Escape");
         assertThat(timeline(page, episode).get("flags").getAsJsonArray()).isEmpty();
+    }
+
+    @Test
+    void a_quiet_second_voice_is_evened_out_once_it_has_been_heard() {
+        Page page = bench();
+        String episode = episodeOf(page);
+        page.getByText("Tracks", new Page.GetByTextOptions().setExact(true)).click();
+        assertAccessible(page);
+        page.locator("#even-out").click();
+        page.locator("#offer").waitFor();
+        assertThat(page.locator("#offer-words").innerText()).contains("Jonah: +");
+        assertAccessible(page);
+        page.locator("#offer-hear").click();
+        await(page, "document.getElementById('gauge-word').textContent !== 'silent'");
+        long before = timeline(page, episode).get("revision").getAsLong();
+        page.locator("#offer-keep").click();
+        page.getByText("The voices are even.").waitFor();
+        assertThat(timeline(page, episode).get("revision").getAsLong()).isEqualTo(before + 1);
+        page.locator("#page").focus();
+        page.keyboard().press("Control+z");
+        page.waitForCondition(() -> timeline(page, episode).get("revision").getAsLong() == before + 2);
+        page.getByText("Pauses", new Page.GetByTextOptions().setExact(true)).click();
+        page.locator("#pauses-list li").first().waitFor();
+        assertAccessible(page);
+        page.getByText("Takes", new Page.GetByTextOptions().setExact(true)).click();
+        page.locator("#takes-list li").first().waitFor();
+        assertAccessible(page);
+        page.locator("#open-export").click();
+        page.locator("#export-formats a").first().waitFor();
+        assertThat(page.locator("#export-formats").innerText()).contains("about");
+        assertAccessible(page);
     }
 }
