@@ -67,6 +67,11 @@ final class Tones {
         return heard;
     }
 
+    /** The level of one tone in the 20 ms from a frame on, in dB. */
+    static double level(float[] sound, int frame, int hertz) {
+        return 10 * Math.log10(Math.max(1e-12, power(sound, frame, hertz)));
+    }
+
     /** What is too short to be said belongs to what is before it. */
     private static void add(List<Heard> heard, Heard next) {
         Heard last = heard.isEmpty() ? null : heard.get(heard.size() - 1);

@@ -28,19 +28,19 @@ public final class Ducking {
     }
 
     /**
-     * The curve of a track of music. Empty where nobody speaks over it, where it lies low enough by itself, or where its loudness or that of the
-     * voices is not known.
+     * The curve of a track that is to be under the voices on the others, whatever it holds itself. Empty where nobody speaks over it, where it lies
+     * low enough by itself, or where its loudness or that of the voices is not known.
      */
     public static Optional<VolumeCurve> curve(Timeline timeline, long trackId, TalkFacts facts) {
         Track music = timeline.track(trackId).orElseThrow();
-        Optional<Double> voice = Levels.mean(timeline, facts, true);
-        Optional<Double> loudest = music.clips().stream().filter(clip -> facts.of(clip.source().takeId()).filter(TalkFacts.Measured::voice).isEmpty())
-                .map(clip -> Levels.lufs(music, clip, facts)).flatMap(Optional::stream).max(Double::compare);
+        Timeline others = timeline.mapTracks(track -> track.id() == trackId ? track.withMuted(true) : track, timeline.nextId());
+        Optional<Double> voice = Levels.mean(others, facts, true);
+        Optional<Double> loudest = music.clips().stream().map(clip -> Levels.lufs(music, clip, facts)).flatMap(Optional::stream).max(Double::compare);
         if (voice.isEmpty() || loudest.isEmpty()) {
             return Optional.empty();
         }
         double downDb = Math.rint(2 * (voice.get() - UNDER_VOICE_LU - loudest.get())) / 2;
-        List<Span> spoken = over(music, stretches(Talk.of(timeline, facts).anybody()));
+        List<Span> spoken = over(music, stretches(Talk.of(others, facts).anybody()));
         if (downDb >= 0 || spoken.isEmpty()) {
             return Optional.empty();
         }

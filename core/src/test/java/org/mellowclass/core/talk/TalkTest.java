@@ -94,6 +94,13 @@ class TalkTest {
     }
 
     @Test
+    void a_track_goes_under_the_voices_of_the_others_whatever_it_holds_itself() {
+        VolumeCurve curve = Ducking.curve(PAGE, 1, FACTS).orElseThrow();
+        assertThat(curve.gainDbAt(frames(7.5))).as("under Ravi, who is at −26").isCloseTo(-26 - 14 + 20, within(0.26));
+        assertThat(curve.gainDbAt(frames(3))).isEqualTo(0);
+    }
+
+    @Test
     void music_that_is_low_or_alone_needs_no_curve() {
         assertThat(Ducking.curve(new Timeline(List.of(NOOR, BED.withGain(-30)), List.of(), 20), 3, FACTS)).isEmpty();
         assertThat(Ducking.curve(new Timeline(List.of(BED), List.of(), 20), 3, FACTS)).isEmpty();
