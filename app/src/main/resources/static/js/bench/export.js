@@ -6,7 +6,7 @@ import { html, render } from '../vendor/lit-html/lit-html.js';
 
 /** @typedef {{ frames: number, mono: boolean, silent: string[], sizes: { [format: string]: { bytes: number, exact: boolean } } }} Facts */
 
-const FORMATS = [['MP3', 'small, plays everywhere'], ['WAV', 'large, for other editors'], ['FLAC', 'nothing lost, half as large'], ['OPUS', 'smallest']];
+const FORMATS = [['MP3', 'small, plays everywhere'], ['WAV', 'large, for other editors'], ['FLAC', 'nothing lost, with tags'], ['OPUS', 'smallest']];
 
 /** @param {number} bytes */
 const sized = bytes => (bytes < 1e6 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1e6).toFixed(1)} MB`);
@@ -36,6 +36,11 @@ export function attachExport(episodeId, bench) {
 
   async function show() {
     await bench.attempt(async () => {
+      if (query().get('tracks') === '0') {
+        byId('export-facts').textContent = 'Tick at least one track.';
+        render(null, byId('export-formats'));
+        return;
+      }
       const facts = /** @type {Facts} */ (await getJson(`${address()}?${query()}`));
       byId('export-facts').textContent = [`${clock(facts.frames)} long, as loud as you hear it here.`,
         facts.mono ? 'One channel: both sides are the same.' : 'Stereo.',

@@ -5,7 +5,7 @@ import { attachCommands } from '../page/attach-commands.js';
 import { readingCommands } from '../page/commands.js';
 import { Page } from '../page/page.js';
 import { Preview } from '../page/preview.js';
-import { choose, chosen } from '../page/state.js';
+import { choose, chosen, letGo } from '../page/state.js';
 import { ClipCard } from './clip-card.js';
 import { Clips } from './clips.js';
 import { Curves } from './curves.js';
@@ -27,7 +27,6 @@ const bench = byId('bench');
 const { episode: episodeId = '', icons = '' } = bench.dataset;
 const own = bench.dataset.own === 'true';
 
-
 const edits = new Edits(episodeId);
 const preview = new Preview((sound, from, to, { without, percent }) => `/episodes/${episodeId}/sound/${sound}/${from}-${to}?without=${without.join(',')}&percent=${percent}`,
   () => page.say('Your change is being made. You hear it in a moment.'));
@@ -37,6 +36,7 @@ const shared = { page, rows: page.rows, layout: () => /** @type {import('../page
   edit: (wish, gesture, said) => edit(wish, gesture, said), gesture: () => edits.gesture(), goTo: frame => page.goTo(frame, true), onChosen: clipId => page.change(choose(clipId)),
   attempt, hearAsIfGone: (start, end, trackIds) => editing.hearAsIfGone(start, end, trackIds),
   offer: async (wish, words, said, at) => {
+    page.change(letGo);
     drawer.show(null);
     await offer.make(wish, words, said, at);
     notes.arrange();
@@ -61,7 +61,6 @@ const drawer = new Drawer(() => {
 });
 /** The words that takes read, by take. @type {{ [takeId: string]: string }} */
 let readLines = {};
-
 
 edits.onMoved = page.moveBy.bind(page);
 const SAVING = { saving: 'saving …', waiting: 'the network is gone: it waits here', saved: 'saved', refused: 'not done' };
@@ -106,7 +105,7 @@ function drawDrawer() {
   switch (drawer.open) {
     case 'tracks': tracksTab?.draw(); break;
     case 'takes': drawTakes(shared); break;
-    case 'pauses': pausesTab.draw(); flags.drawList(); break;
+    case 'pauses': attempt(() => pausesTab.draw()); flags.drawList(); break;
     case 'log': logTab.draw(); break;
     default:
   }
@@ -116,7 +115,9 @@ page.onSelected(() => {
   clipCard?.draw();
   drawCard(page);
   if (page.selection || chosen(page.state)) {
+    // one thing at a time has the margin
     drawer.show(null);
+    offer.leave();
   }
   notes.arrange();
 });

@@ -14,7 +14,7 @@ export class Offer {
     this.#episode = `/episodes/${episodeId}`;
     byId('offer-hear').addEventListener('click', () => this.#hear());
     byId('offer-keep').addEventListener('click', () => this.#keep());
-    byId('offer-leave').addEventListener('click', () => this.#close());
+    byId('offer-leave').addEventListener('click', () => this.leave());
   }
 
   /** Beside what it stands. */
@@ -42,13 +42,17 @@ export class Offer {
 
   async #keep() {
     const offered = this.#offered;
-    this.#close();
+    this.leave();
     if (offered) {
       await this.#bench.edit(offered.wish, offered.gesture, `${offered.said} Undo takes it back.`);
     }
   }
 
-  #close() {
+  /** Nothing is offered any more. */
+  leave() {
+    if (!this.#offered) {
+      return;
+    }
     this.#offered = null;
     byId('offer').hidden = true;
     this.#bench.page.stop();

@@ -43,13 +43,16 @@ export class PausesTab {
   /** Asks for the pauses of what is shown, once. */
   async draw() {
     const { revision } = this.#bench.timeline();
-    if (revision !== this.#revision) {
-      const { measured, pauses } = await getJson(`${this.#episode}/pauses/${revision}`).catch(() => ({ measured: true, pauses: [] }));
+    // what is not measured yet is asked for again
+    if (revision !== this.#revision || !this.#measured) {
+      const { measured, pauses } = await getJson(`${this.#episode}/pauses/${revision}`);
+      if (revision !== this.#revision) {
+        this.#refused.clear();
+        this.#wanted.clear();
+      }
       this.#revision = revision;
       this.#pauses = pauses;
       this.#measured = measured;
-      this.#refused.clear();
-      this.#wanted.clear();
     }
     this.#show();
   }

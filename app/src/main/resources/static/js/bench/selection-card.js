@@ -13,8 +13,14 @@ export function attachSelectionCard(page) {
   /** @param {string} id @param {(frames: number) => void} set */
   const typed = (id, set) => byId(id).addEventListener('change', () => {
     const frames = framesOf(fieldById(id).value);
+    const before = page.selection;
     if (frames !== null) {
       set(frames);
+    }
+    if (frames === null) {
+      page.say('A time looks like 0:05.30.');
+    } else if (page.selection === before) {
+      page.say('The start comes before the end.');
     }
     drawCard(page);
   });

@@ -64,11 +64,11 @@ sealed interface ClipWish extends Wish {
             Fields.frame(frame);
             Track track = asked.base().trackOf(clipId).orElseThrow(() -> new EditRefused(EditRefused.Reason.NO_SUCH_CLIP));
             Span clip = track.clip(clipId).orElseThrow().span();
-            if (tied && clip.contains(frame)) {
+            if (tied && frame > clip.startFrame() && frame < clip.endFrame()) {
                 Span beyond = edge == Trim.Edge.START ? new Span(clip.startFrame(), frame) : new Span(frame, clip.endFrame());
                 return new Clear(beyond, asked.base().tiedTo(Set.of(track.id())));
             }
-            return new Trim(clipId, edge, frame);
+            return new Trim(clipId, Wish.given(edge), frame);
         }
     }
 
@@ -82,7 +82,7 @@ sealed interface ClipWish extends Wish {
     record Fading(long clipId, Trim.Edge edge, long frames, Fade.Shape shape) implements ClipWish {
         @Override
         public Edit edit(Asked asked) {
-            return new SetFade(clipId, edge, Fields.frame(frames), shape);
+            return new SetFade(clipId, Wish.given(edge), Fields.frame(frames), shape);
         }
     }
 
@@ -96,7 +96,7 @@ sealed interface ClipWish extends Wish {
     record ClipGains(Map<Long, Double> gainsDb) implements ClipWish {
         @Override
         public Edit edit(Asked asked) {
-            return new SetClipGains(gainsDb);
+            return new SetClipGains(Wish.given(gainsDb));
         }
     }
 }

@@ -31,7 +31,7 @@ sealed interface LayingWish extends Wish {
     record Copying(long revision, long startFrame, long endFrame, Set<Long> trackIds, long toFrame, boolean over) implements LayingWish {
         @Override
         public Edit edit(Asked asked) {
-            List<LayCopy.Copy> copies = LayCopy.copies(asked.at(revision), Wish.spanned(startFrame, endFrame), trackIds).stream()
+            List<LayCopy.Copy> copies = LayCopy.copies(asked.at(revision), Wish.spanned(startFrame, endFrame), Wish.given(trackIds)).stream()
                     .filter(copy -> asked.base().track(copy.trackId()).isPresent()).toList();
             Set<Long> tied = asked.base().tiedTo(copies.stream().map(LayCopy.Copy::trackId).collect(Collectors.toSet()));
             return new LayCopy(copies, endFrame - startFrame, Math.max(0, Fields.frame(toFrame)), over ? Set.of() : tied);

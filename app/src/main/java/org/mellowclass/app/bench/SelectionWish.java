@@ -40,7 +40,7 @@ sealed interface SelectionWish extends Wish {
     record Removing(long startFrame, long endFrame, Set<Long> trackIds) implements OnSelection {
         @Override
         public Edit edit(Asked asked) {
-            return new Remove(span(), trackIds);
+            return new Remove(span(), Wish.given(trackIds));
         }
     }
 
@@ -50,10 +50,10 @@ sealed interface SelectionWish extends Wish {
             List<SpanEdit> edits = new ArrayList<>();
             long end = asked.base().endFrame();
             if (span().endFrame() < end) {
-                edits.add(new Remove(new Span(endFrame, end), trackIds));
+                edits.add(new Remove(new Span(endFrame, end), Wish.given(trackIds)));
             }
             if (startFrame > 0) {
-                edits.add(new Remove(new Span(0, startFrame), trackIds));
+                edits.add(new Remove(new Span(0, startFrame), Wish.given(trackIds)));
             }
             if (edits.isEmpty()) {
                 throw new EditRefused(EditRefused.Reason.CHANGES_NOTHING);
@@ -65,42 +65,42 @@ sealed interface SelectionWish extends Wish {
     record Blanking(long startFrame, long endFrame, Set<Long> trackIds) implements OnSelection {
         @Override
         public Edit edit(Asked asked) {
-            return new Blank(span(), trackIds);
+            return new Blank(span(), Wish.given(trackIds));
         }
     }
 
     record Clearing(long startFrame, long endFrame, Set<Long> trackIds) implements OnSelection {
         @Override
         public Edit edit(Asked asked) {
-            return new Clear(span(), trackIds);
+            return new Clear(span(), Wish.given(trackIds));
         }
     }
 
     record Filling(long startFrame, long endFrame, Set<Long> trackIds) implements OnSelection {
         @Override
         public Edit edit(Asked asked) {
-            return new Fill(span(), trackIds);
+            return new Fill(span(), Wish.given(trackIds));
         }
     }
 
     record Softening(long startFrame, long endFrame, Set<Long> trackIds) implements OnSelection {
         @Override
         public Edit edit(Asked asked) {
-            return new Soften(span(), trackIds);
+            return new Soften(span(), Wish.given(trackIds));
         }
     }
 
     record Splitting(long frame, Set<Long> trackIds) implements SelectionWish {
         @Override
         public Edit edit(Asked asked) {
-            return new Split(Math.max(0, Fields.frame(frame)), trackIds);
+            return new Split(Math.max(0, Fields.frame(frame)), Wish.given(trackIds));
         }
     }
 
     record OpeningUp(long frame, long frames, Set<Long> trackIds) implements SelectionWish {
         @Override
         public Edit edit(Asked asked) {
-            return new OpenUp(Math.max(0, Fields.frame(frame)), Fields.frame(frames), trackIds);
+            return new OpenUp(Math.max(0, Fields.frame(frame)), Fields.frame(frames), Wish.given(trackIds));
         }
     }
 
@@ -108,12 +108,12 @@ sealed interface SelectionWish extends Wish {
     record ShorteningPauses(List<Span> spans, Set<Long> trackIds) implements SelectionWish {
         @Override
         public Edit edit(Asked asked) {
-            if (spans.isEmpty() || spans.size() > MOST_AT_ONCE) {
+            if (Wish.given(spans).isEmpty() || spans.size() > MOST_AT_ONCE) {
                 throw Refusal.unfit("bench.NOTHING_SELECTED");
             }
             // from the last to the first, so that none moves another
             return new Together(spans.stream().map(span -> Wish.spanned(span.startFrame(), span.endFrame()))
-                    .sorted(Comparator.comparingLong(Span::startFrame).reversed()).map(span -> (SpanEdit) new Remove(span, trackIds)).toList());
+                    .sorted(Comparator.comparingLong(Span::startFrame).reversed()).map(span -> (SpanEdit) new Remove(span, Wish.given(trackIds))).toList());
         }
     }
 }

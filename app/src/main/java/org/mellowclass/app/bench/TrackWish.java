@@ -80,7 +80,7 @@ sealed interface TrackWish extends Wish {
     record Curving(long trackId, List<VolumeCurve.Point> points) implements TrackWish {
         @Override
         public Edit edit(Asked asked) {
-            if (points.size() > VolumeCurve.MOST_POINTS) {
+            if (Wish.given(points).size() > VolumeCurve.MOST_POINTS) {
                 throw new EditRefused(EditRefused.Reason.CURVE_TOO_LONG);
             }
             points.forEach(point -> Fields.frame(point.frame()));

@@ -1,5 +1,9 @@
 package org.mellowclass.app.bench;
 
+import java.util.Collection;
+import java.util.Map;
+import java.util.Objects;
+
 import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.sound.Span;
@@ -55,6 +59,16 @@ sealed interface Wish permits SelectionWish, LayingWish, ClipWish, TrackWish, Fl
 
     /** The edit that is wished for. */
     Edit edit(Asked asked);
+
+    /** What an edit cannot do without. */
+    static <T> T given(T sent) {
+        boolean lacking = sent instanceof Collection<?> several && several.stream().anyMatch(Objects::isNull)
+                || sent instanceof Map<?, ?> map && map.values().stream().anyMatch(Objects::isNull);
+        if (sent == null || lacking) {
+            throw new IllegalArgumentException("an edit lacks something");
+        }
+        return sent;
+    }
 
     /** @param code of the refusal of one that is too long */
     static String name(String name, String code) {

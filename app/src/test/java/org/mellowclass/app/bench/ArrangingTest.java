@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -122,6 +123,23 @@ class ArrangingTest {
         grant(new LayingWish.Laying(take, "Ravi", null));
         Timeline trimmed = grant(new ClipWish.Trimming(noor.clips().get(0).id(), Trim.Edge.END, seconds(6), true));
         assertThat(trimmed.tracks()).extracting(Track::endFrame).containsExactly(seconds(6), seconds(6));
+    }
+
+    @Test
+    void a_trim_of_all_tied_tracks_that_goes_nowhere_is_refused_as_any_other() {
+        long clip = noor.clips().get(0).id();
+        assertThatThrownBy(() -> grant(new ClipWish.Trimming(clip, Trim.Edge.START, 0, true))).hasMessage("CHANGES_NOTHING");
+    }
+
+    @Test
+    void a_wish_that_lacks_something_is_not_understood_and_nothing_happens() {
+        long before = head().seq();
+        for (Wish lacking : List.of(new SelectionWish.Removing(0, 9, null), new SelectionWish.Filling(0, 9, Collections.singleton(null)), new SelectionWish.Splitting(9, null),
+                new SelectionWish.ShorteningPauses(null, Set.of(noor.id())), new LayingWish.Copying(before, 0, 9, null, 0, true), new TrackWish.Curving(noor.id(), null),
+                new ClipWish.ClipGains(Collections.singletonMap(noor.clips().get(0).id(), null)), new ClipWish.Trimming(noor.clips().get(0).id(), null, 9, false))) {
+            assertThatThrownBy(() -> grant(lacking)).as("%s", lacking).isInstanceOf(IllegalArgumentException.class);
+        }
+        assertThat(head().seq()).isEqualTo(before);
     }
 
     // ---- heard, not kept

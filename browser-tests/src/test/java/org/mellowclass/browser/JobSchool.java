@@ -1,0 +1,188 @@
+package org.mellowclass.browser;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.io.TempDir;
+import org.mellowclass.core.sound.SampleFormat;
+import org.mellowclass.core.sound.SampleSink;
+import org.mellowclass.core.sound.WavWriter;
+import org.mellowclass.core.testing.Signal;
+import org.mellowclass.media.SoundRefused;
+
+import com.google.gson.JsonArray;
+import com.google.gson.JsonObject;
+import com.google.gson.JsonParser;
+import com.microsoft.playwright.Download;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+
+/** A school of its own with a crew for each job, and what these do on the bench: bringing in, selecting, taking a file along. */
+abstract class JobSchool extends BrowserTest {
+
+    private static final Pattern START = Pattern.compile("/first-start\\?key=\\w+");
+    private static final List<String> CHILDREN = List.of("Ada Reed", "Ben Sedge", "Cleo Rush", "Dov Marsh", "Elin Fen", "Finn Brook", "Gia Weir", "Hal Lock");
+
+    private static RunningApp school;
+    /** The class code and the passphrase of each child. */
+    private static final Map<String, List<String>> CARDS = new HashMap<>();
+
+    @TempDir
+    Path folder;
+
+    @BeforeEach
+    void makeTheSchool() throws IOException, InterruptedException {
+        if (school != null) {
+            return;
+        }
+        RunningApp empty = RunningApp.notStarted("mellow_whole_jobs");
+        empty.startAgain();
+        school = empty;
+        Page teacher = page();
+        Matcher start = START.matcher(empty.words());
+        assertThat(start.find()).isTrue();
+        teacher.navigate(empty.address(start.group()));
+        teacher.getByLabel("Name of the school").fill("Withy Lane School");
+        teacher.getByLabel("What the class calls you").fill("Mr Rush");
+        teacher.getByLabel("E-mail").fill("rush@withy.example");
+        teacher.getByLabel("Password, twelve letters or more").fill("reeds in the wind");
+        teacher.getByLabel("What it is called").fill("7 Curlew");
+        teacher.getByText("Make the school").last().click();
+        StringBuilder list = new StringBuilder("Name;Crew\n");
+        CHILDREN.forEach(child -> list.append(child).append(';').append("Crew ").append(child.charAt(0)).append('\n'));
+        teacher.getByLabel("Paste your list here, one student a line").fill(list.toString());
+        teacher.getByText("Look at it first").click();
+        teacher.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Write them")).click();
+        teacher.waitForURL("**/crews");
+        teacher.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Cards")).first().click();
+        teacher.locator(".sign-in-card").first().waitFor();
+        for (Locator card : teacher.locator(".sign-in-card").all()) {
+            List<String> lines = card.locator("dd").allInnerTexts();
+            CARDS.put(CHILDREN.stream().filter(card.innerText()::contains).findFirst().orElseThrow(), lines.subList(1, 3));
+        }
+    }
+
+    @AfterAll
+    static void closeTheSchool() {
+        school.kill();
+        school = null;
+    }
+
+    Page crewOf(String child) {
+        Page page = page();
+        List<String> card = CARDS.get(child);
+        page.navigate(school.address("/sign-in"));
+        page.getByLabel("Class code").fill(card.get(0));
+        page.getByLabel("Your name").fill(child);
+        page.getByLabel("Passphrase").fill(card.get(1));
+        page.locator("#panel-student button[type=submit]").click();
+        page.waitForURL("**/bench");
+        return page;
+    }
+
+    /** Brings sounds in, each on a track of its own that is called as it is, or to the take list only; then the bench is open. */
+    void bringIn(Page page, String placing, Map<String, Signal> sounds) throws IOException {
+        String episode = episodeOf(page);
+        page.navigate(school.address("/episodes/" + episode + "/record"));
+        List<Path> files = new ArrayList<>();
+        for (Map.Entry<String, Signal> sound : new TreeMap<>(sounds).entrySet()) {
+            Path file = folder.resolve(sound.getKey() + ".wav");
+            try (WavWriter writer = WavWriter.create(file, sound.getValue().channels(), 48_000, SampleFormat.FLOAT_32)) {
+                SampleSink.drain(sound.getValue().stream(), writer);
+            }
+            files.add(file);
+        }
+        if (!page.locator("#file").isVisible()) {
+            page.locator("summary:has-text('ring')").first().click();
+        }
+        page.locator("#file").setInputFiles(files.toArray(Path[]::new));
+        page.getByLabel("They go").selectOption(placing);
+        page.locator("#bring-track").fill("Music");
+        page.locator("#bring-form button[type=submit]").click();
+        for (String name : sounds.keySet()) {
+            page.getByLabel("Play " + name, new Page.GetByLabelOptions().setExact(true)).first().waitFor();
+        }
+        page.navigate(school.address("/episodes/" + episode + "/bench"));
+        page.locator("#drawer-tabs").waitFor();
+    }
+
+    /** Selects on all tied tracks by typing; what is typed is held to hundredths. */
+    static void select(Page page, double start, double end) {
+        if (!page.locator("#card").isVisible()) {
+            page.locator("#page").focus();
+            page.keyboard().press("Control+a");
+        }
+        page.getByLabel("Start", new Page.GetByLabelOptions().setExact(true)).fill("0:00");
+        page.keyboard().press("Enter");
+        page.getByLabel("End", new Page.GetByLabelOptions().setExact(true)).fill(time(end));
+        page.keyboard().press("Enter");
+        page.getByLabel("Start", new Page.GetByLabelOptions().setExact(true)).fill(time(start));
+        page.keyboard().press("Enter");
+    }
+
+    static String time(double seconds) {
+        return "%d:%05.2f".formatted((int) seconds / 60, seconds % 60);
+    }
+
+    /** Only these tracks are ticked. */
+    static void tracks(Page page, String... names) {
+        for (Locator label : page.locator("#card-tracks label").all()) {
+            boolean wanted = List.of(names).contains(label.innerText().strip());
+            if (label.locator("input").isChecked() != wanted) {
+                label.locator("input").setChecked(wanted);
+            }
+        }
+    }
+
+    static void press(Page page, String button, String said) {
+        Locator wanted = page.locator(button);
+        if (!wanted.isVisible()) {
+            page.locator("#card summary").click();
+        }
+        wanted.click();
+        page.getByText(said).waitFor();
+    }
+
+    /** Puts the ribbon there by keys. */
+    static void ribbonTo(Page page, double seconds) {
+        page.locator("#page").focus();
+        page.keyboard().press("Home");
+        for (int i = 0; i < Math.round(seconds * 10); i++) {
+            page.keyboard().press("Shift+ArrowRight");
+        }
+    }
+
+    /** The file that the bench gives, as it is heard. */
+    float[] taken(Page page) throws IOException, SoundRefused {
+        page.locator("#open-export").click();
+        Locator wav = page.locator("#export-formats a", new Page.LocatorOptions().setHasText("WAV"));
+        Download download = page.waitForDownload(wav::click);
+        page.locator("#export form[method=dialog] button").click();
+        return Voices.mono(Files.readAllBytes(download.path()), folder);
+    }
+
+    static List<String> words(List<Tones.Heard> heard) {
+        return heard.stream().map(Tones.Heard::toString).toList();
+    }
+
+    static JsonObject timeline(Page page) {
+        return JsonParser.parseString(page.context().request().get(school.address("/episodes/" + episodeOf(page) + "/timeline")).text()).getAsJsonObject();
+    }
+
+    static JsonArray clips(Page page, int track) {
+        return timeline(page).getAsJsonArray("tracks").get(track).getAsJsonObject().getAsJsonArray("clips");
+    }
+}
