@@ -78,3 +78,37 @@ test('each row has its place, and the rows of any stretch of the page are found'
   assert.deepEqual(layout.rowsBetween(-500, 0), [0, 0]);
   assert.deepEqual(layout.rowsBetween(0, 1e9), [0, 71_999]);
 });
+
+test('every part starts a row of its own, and later parts keep their rows when an earlier one is edited', () => {
+  const episode = (intro, flags) => ({ ...timeline(intro + 25, track(1, clip(2, 0, (intro + 25) * RATE))), flags });
+  const at = intro => new Layout(episode(intro, [{ name: 'Interview', frame: intro * RATE }, { name: 'door slams', frame: 3 * RATE }]), 10, {}, ['Intro', 'Interview']);
+  const layout = at(14);
+  assert.deepEqual([0, 1, 2, 3, 4].map(row => layout.rowStart(row) / RATE), [0, 10, 14, 24, 34]);
+  assert.deepEqual([layout.rowEnd(1) / RATE, layout.rowEnd(4) / RATE, layout.rowReach(4) / RATE], [14, 39, 44]);
+  assert.equal(layout.rowOf(13.9 * RATE), 1);
+  assert.equal(layout.rowOf(14 * RATE), 2);
+  const shorter = at(11);
+  assert.deepEqual([2, 3, 4].map(row => (shorter.rowStart(row) / RATE) - 11), [2, 3, 4].map(row => (layout.rowStart(row) / RATE) - 14));
+});
+
+test('a track that is not shown takes no room, and a high one more', () => {
+  const two = timeline(10, track(1, clip(3, 0, 10 * RATE)), track(2, clip(4, 0, 10 * RATE)));
+  const tops = shares => {
+    const layout = new Layout(two, 10, shares);
+    layout.place(100);
+    return layout.tops[1];
+  };
+  assert.equal(tops({}), 2 * 124 + 16);
+  assert.equal(tops({ 2: 0 }), 124 + 16);
+  assert.equal(tops({ 2: 1.7 }), 124 + 194 + 16);
+  assert.deepEqual(new Layout(two, 10, { 2: 0 }).tracksIn(0).map(({ id }) => id), [1]);
+});
+
+test('the magnifier has one row, from where it starts to where it ends, with the tracks that sound there', () => {
+  const two = timeline(60, track(1, clip(3, 0, 60 * RATE)), track(2, clip(4, 30 * RATE, RATE)));
+  const layout = new Layout(two, 0.5, {}, ['Intro'], 12 * RATE);
+  assert.equal(layout.rowCount, 1);
+  assert.deepEqual([layout.rowStart(0), layout.rowEnd(0), layout.part(0, 12 * RATE), layout.part(0, 12.5 * RATE)], [12 * RATE, 12.5 * RATE, 0, 1]);
+  assert.equal(layout.frameAt(0, 0.5), 12.25 * RATE);
+  assert.deepEqual(layout.tracksIn(0).map(({ id }) => id), [1]);
+});

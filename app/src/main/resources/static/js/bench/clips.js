@@ -22,6 +22,7 @@ const TOGETHER_MS = 250;
 
 export class Clips {
   #bench;
+  #element;
   #icons;
   #own;
   /** @type {Drag | null} */
@@ -33,12 +34,15 @@ export class Clips {
 
   /** @param {HTMLElement} element that holds the rows @param {string} icons where they are @param {boolean} own whether the page may be changed @param {import('./types.js').Bench} bench */
   constructor(element, icons, own, bench) {
+    this.#element = element;
     this.#bench = bench;
     this.#icons = icons;
     this.#own = own;
     bench.rows.onRow(row => this.#draw(row));
     element.addEventListener('pointermove', event => this.#pointed(event));
-    element.addEventListener('pointerleave', () => this.#point(null));
+    // a finger points where it was lifted, until it points elsewhere
+    element.addEventListener('pointerup', event => this.#pointed(event));
+    element.addEventListener('pointerleave', event => event.pointerType !== 'touch' && this.#point(null));
   }
 
   /** Lays frames over the lanes of a row; with grips where the page may be changed. @param {import('../page/rows.js').Row} row */
@@ -64,7 +68,7 @@ export class Clips {
 
   /** Puts the focus back on a grip after the page was drawn anew. @param {number} clipId @param {Grip} grip */
   focus(clipId, grip) {
-    const shown = document.querySelector(`.clip-grip[data-clip="${clipId}"][data-grip="${grip}"]`);
+    const shown = this.#element.querySelector(`.clip-grip[data-clip="${clipId}"][data-grip="${grip}"]`);
     /** @type {HTMLElement | null} */ (shown)?.focus({ preventScroll: true });
   }
 
@@ -119,7 +123,7 @@ export class Clips {
     button.setAttribute('aria-label', `${GRIPS[grip].words} the clip of ${where}`);
     button.title = GRIPS[grip].title;
     button.innerHTML = `<svg class="icon" aria-hidden="true"><use href="${this.#icons}#${GRIPS[grip].icon}"></use></svg>`;
-    button.addEventListener('focus', () => this.#bench.onChosen(clip.id));
+    button.addEventListener('focus', () => this.#bench.marginFree() && this.#bench.onChosen(clip.id));
     button.addEventListener('click', () => this.#bench.onChosen(clip.id));
     button.addEventListener('pointerdown', event => {
       event.stopPropagation();
@@ -182,7 +186,7 @@ export class Clips {
     const layout = this.#bench.layout();
     drag.outlines = this.#bench.rows.all.flatMap(row => {
       const from = Math.max(start, layout.rowStart(row.number));
-      const to = Math.min(end, layout.rowStart(row.number) + layout.rowFrames);
+      const to = Math.min(end, layout.rowReach(row.number));
       const lane = row.lanes.find(({ track }) => track.id === trackId)?.lane;
       if (from >= to || !lane) {
         return [];
@@ -248,6 +252,9 @@ export class Clips {
     event.preventDefault();
     event.stopPropagation();
     clearTimeout(this.#waiting);
+    if (this.#bench.page.selection) {
+      this.#bench.onChosen(clip.id);
+    }
     const drag = this.#drag ?? this.#begin(grip, clip, track, 0);
     drag.by += (direction ?? 0) * (event.shiftKey ? LONG_STEP : STEP);
     this.#want(drag, other?.id ?? track.id, this.#standsAt(grip, clip) + drag.by);

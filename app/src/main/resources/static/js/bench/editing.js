@@ -1,18 +1,19 @@
 // What a crew may do to its episode: one table of commands, and what they do.
 import { everyTrack, goTo, letGo, tiedTracks } from '../page/state.js';
+import { askWhether } from './asking.js';
 import { postJson } from '../shared/http.js';
-import { RATE, fineClock } from '../shared/time.js';
+import { RATE, fineClock, lasting } from '../shared/time.js';
 
 /** Heard before and after what would be gone. */
 const AROUND = 2 * RATE;
-const DONE = { remove: 'Removed', blank: 'Blanked', clear: 'Made silent', fill: 'Filled with room tone:', soften: 'Softened', 'keep-only': 'Kept only' };
+const DONE = { remove: 'Removed', blank: 'Blanked', clear: 'Made silent', fill: 'Filled with room tone:', mend: 'Mended', soften: 'Softened', 'keep-only': 'Kept only' };
 
 /**
  * @param {{ page: import('../page/page.js').Page, edits: import('./edits.js').Edits, episodeId: string, edit: import('./types.js').EditIt,
  *   change: (work: () => Promise<unknown>) => Promise<void>, attempt: (work: () => Promise<unknown>) => Promise<void>,
- *   flags: import('./flags.js').Flags, pauses: import('./pauses-tab.js').PausesTab }} bench
+ *   magnifier: import('./magnifier.js').Magnifier, flags: import('./flags.js').Flags, pauses: import('./pauses-tab.js').PausesTab }} bench
  */
-export function editingCommands({ page, edits, episodeId, edit, change, attempt, flags, pauses }) {
+export function editingCommands({ page, magnifier, edits, episodeId, edit, change, attempt, flags, pauses }) {
   /** What was copied: a selection of a revision. @type {{ revision: number, startFrame: number, endFrame: number, trackIds: readonly number[] } | null} */
   let copied = null;
 
@@ -33,7 +34,7 @@ export function editingCommands({ page, edits, episodeId, edit, change, attempt,
       page.change(goTo(wish.startFrame));
       await edits.edit({ type, ...wish });
       page.change(letGo);
-      page.say(`${DONE[type]} ${((wish.endFrame - wish.startFrame) / RATE).toFixed(2)} s. Undo brings it back.`);
+      page.say(`${DONE[type]} ${lasting(wish.endFrame - wish.startFrame)}. Undo brings it back.`);
       page.focus();
     });
   }
@@ -92,6 +93,12 @@ export function editingCommands({ page, edits, episodeId, edit, change, attempt,
     });
   }
 
+  /** To what the margin offers for what is selected. */
+  function toCard() {
+    const shown = ['offer', 'card', 'clip-card'].map(id => document.getElementById(id)).find(card => card && !card.hidden);
+    /** @type {HTMLElement | null} */ (shown?.querySelector('.button, input'))?.focus();
+  }
+
   /** Whose sound a flag at the position speaks of: the first selected track, or the first with sound there. */
   function trackForFlag() {
     const heard = edits.timeline.tracks.find(track => track.clips.some(
@@ -114,6 +121,7 @@ export function editingCommands({ page, edits, episodeId, edit, change, attempt,
     { name: 'keep-only', keys: ['8'], shown: ['8'], words: 'keep only the selection', buttons: ['keep-only'], edits: true, possible: somethingSelected, run: () => onSelection('keep-only') },
     { name: 'clear', keys: [], shown: [], words: '', buttons: ['clear'], edits: true, possible: somethingSelected, run: () => onSelection('clear') },
     { name: 'fill', keys: [], shown: [], words: '', buttons: ['fill'], edits: true, possible: somethingSelected, run: () => onSelection('fill') },
+    { name: 'mend', keys: ['m'], shown: ['M'], words: 'mend a click or a bump', buttons: ['mend'], edits: true, possible: somethingSelected, run: () => onSelection('mend') },
     { name: 'copy', keys: ['Control+c'], shown: ['Ctrl', 'C'], words: 'copy the selection; with X copy, then remove', buttons: ['copy'], edits: true, possible: somethingSelected, run: copy },
     { name: 'cut-out', keys: ['Control+x'], shown: [], words: '', buttons: ['cut-out'], edits: true, possible: somethingSelected, run: () => { copy(); onSelection('remove'); } },
     { name: 'lay-in', keys: ['Control+v'], shown: ['Ctrl', 'V'], words: 'lay in at the ribbon; with Shift lay over what is there', buttons: ['lay-in'], edits: true, possible: anyTrack, run: () => lay(false) },
@@ -125,9 +133,11 @@ export function editingCommands({ page, edits, episodeId, edit, change, attempt,
     { name: 'flag', keys: ['n'], shown: ['N'], words: 'name this moment with a flag', buttons: ['add-flag'], edits: true,
       possible: anyTrack, run: () => flags.ask(trackForFlag(), page.now()) },
     { name: 'undo', keys: ['Control+z'], shown: ['Ctrl', 'Z'], words: 'undo; with Shift redo', buttons: ['undo'], edits: true,
-      possible: () => edits.timeline.canUndo, run: () => change(() => edits.undo(words => window.confirm(words))) },
+      possible: () => edits.timeline.canUndo, run: () => change(() => edits.undo(askWhether)) },
     { name: 'redo', keys: ['Control+Shift+z'], shown: [], words: '', buttons: ['redo'], edits: true,
       possible: () => edits.timeline.canRedo, run: () => change(() => edits.redo()) },
+    { name: 'magnify', keys: ['z'], shown: ['Z'], words: 'magnify what is selected', buttons: ['magnify'], possible: anyTrack, run: () => magnifier.toggle() },
+    { name: 'to-card', keys: ['Enter'], shown: ['Enter'], words: 'from the page to the card in the margin', run: toCard },
     { name: 'to-clips', keys: [], shown: ['Tab'], words: 'to the grips of clips: arrows move, trim or fade, up and down change the track', edits: true,
       run: () => {} },
   ];

@@ -8,6 +8,8 @@ import { html, render } from '../vendor/lit-html/lit-html.js';
 
 const FORMATS = [['MP3', 'small, plays everywhere'], ['WAV', 'large, for other editors'], ['FLAC', 'nothing lost, with tags'], ['OPUS', 'smallest']];
 
+const ASK_AGAIN_MS = 400;
+
 /** @param {number} bytes */
 const sized = bytes => (bytes < 1e6 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1e6).toFixed(1)} MB`);
 
@@ -46,9 +48,25 @@ export function attachExport(episodeId, bench) {
         facts.mono ? 'One channel: both sides are the same.' : 'Stereo.',
         facts.silent.length > 0 ? `Left out: ${facts.silent.join(', ')}.` : ''].filter(Boolean).join(' ');
       render(FORMATS.map(([format, what]) => html`<li class="flex items-center gap-3 py-1"><a class="button text-sm px-3 w-20" download href="${address()}/file?${query()}&format=${format}"
-        @click=${() => { byId('export-making').textContent = 'It is being made. The browser keeps it when it is there.'; }}>${format}</a>
+        @click=${(/** @type {Event} */ event) => tell(/** @type {HTMLAnchorElement} */ (event.currentTarget))}>${format}</a>
         <span class="grow">${what}</span><span class="text-muted whitespace-nowrap">${facts.sizes[format].exact ? '' : 'about '}${sized(facts.sizes[format].bytes)}</span></li>`), byId('export-formats'));
     });
+  }
+
+  /** Says how far the file has come that a link asks for. @param {HTMLAnchorElement} link */
+  async function tell(link) {
+    const key = crypto.randomUUID().replaceAll('-', '');
+    const asked = new URL(link.href);
+    asked.searchParams.set('key', key);
+    link.href = asked.href;
+    const said = byId('export-making');
+    let percent = 0;
+    while (percent >= 0 && percent < 100 && dialog.open) {
+      said.textContent = `It is being made: ${percent} %. The browser keeps it when it is there.`;
+      await new Promise(done => { setTimeout(done, ASK_AGAIN_MS); });
+      percent = (await getJson(`/episodes/${episodeId}/export/progress/${key}`).catch(() => ({ percent }))).percent;
+    }
+    said.textContent = percent === 100 ? 'It is made.' : 'It could not be made. Nothing is lost. Try again.';
   }
 
   byId('open-export').addEventListener('click', () => {

@@ -1,4 +1,5 @@
 // The log: what was done, by whom and when. A version can be given a name, and any can be gone back to; that is an edit like any other.
+import { askName } from './asking.js';
 import { byId } from '../shared/elements.js';
 import { getJson, postJson } from '../shared/http.js';
 import { html, render } from '../vendor/lit-html/lit-html.js';
@@ -54,12 +55,12 @@ export class LogTab {
   }
 
   /** @param {Entry} entry */
-  #name(entry) {
-    const name = window.prompt('What is this version called?', entry.name ?? '');
+  async #name(entry) {
+    const name = await askName('What is this version called?', entry.name ?? '');
     if (name !== null) {
       this.#bench.attempt(async () => {
         await postJson(`${this.#episode}/versions/${entry.seq}/name`, { name });
-        entry.name = name.trim() || null;
+        entry.name = name || null;
         this.#show();
       });
     }

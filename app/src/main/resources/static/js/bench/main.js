@@ -1,11 +1,13 @@
 // The bench: the page of rows, with all that may be done to an episode by its crew.
 import { buttonById, byId } from '../shared/elements.js';
 import { getJson } from '../shared/http.js';
+import { limitsOf } from '../shared/level-scale.js';
 import { attachCommands } from '../page/attach-commands.js';
 import { readingCommands } from '../page/commands.js';
 import { Page } from '../page/page.js';
 import { Preview } from '../page/preview.js';
 import { choose, chosen, letGo } from '../page/state.js';
+import { attachAsPublished } from './as-published.js';
 import { ClipCard } from './clip-card.js';
 import { Clips } from './clips.js';
 import { Curves } from './curves.js';
@@ -13,12 +15,15 @@ import { Drawer } from './drawer.js';
 import { editingCommands } from './editing.js';
 import { Edits } from './edits.js';
 import { attachExport } from './export.js';
+import { FadesList } from './fades-list.js';
 import { Flags } from './flags.js';
 import { LogTab } from './log-tab.js';
+import { Magnifier } from './magnifier.js';
 import { MarginNotes } from './margin-notes.js';
 import { Offer } from './offer.js';
+import { Others } from './others.js';
 import { PausesTab } from './pauses-tab.js';
-import { attachSelectionCard, drawCard } from './selection-card.js';
+import { arrangeActions, attachSelectionCard, drawCard } from './selection-card.js';
 import { attachShelf } from './shelf.js';
 import { drawTakes } from './takes-tab.js';
 import { TracksTab } from './tracks-tab.js';
@@ -34,7 +39,9 @@ const page = new Page(bench, preview, () => draw());
 /** @type {import('./types.js').Bench} */
 const shared = { page, rows: page.rows, layout: () => /** @type {import('../page/layout.js').Layout} */ (page.layout), timeline: () => edits.timeline, position: () => page.position,
   edit: (wish, gesture, said) => edit(wish, gesture, said), gesture: () => edits.gesture(), goTo: frame => page.goTo(frame, true), onChosen: clipId => page.change(choose(clipId)),
-  attempt, hearAsIfGone: (start, end, trackIds) => editing.hearAsIfGone(start, end, trackIds),
+  // whoever goes by Tab from what is selected to its card, or into the drawer, keeps them
+  marginFree: () => !page.selection && drawer.open === null,
+  attempt, change, load: () => edits.load(), hearAsIfGone: (start, end, trackIds) => editing.hearAsIfGone(start, end, trackIds),
   offer: async (wish, words, said, at) => {
     page.change(letGo);
     drawer.show(null);
@@ -51,10 +58,14 @@ const clipCard = own ? new ClipCard(episodeId, shared) : null;
 const offer = new Offer(episodeId, shared);
 const tracksTab = own ? new TracksTab(episodeId, shared) : null;
 const pausesTab = new PausesTab(episodeId, own, shared);
+const fadesList = new FadesList(episodeId, shared);
 const logTab = new LogTab(episodeId, own, shared, (seq, said) => change(async () => {
   await edits.goBack(seq);
   page.say(said);
 }));
+const others = new Others(episodeId, shared);
+const { lowGood, highGood } = limitsOf(bench.dataset);
+const magnifier = new Magnifier(shared, own, { low: lowGood, high: highGood });
 const drawer = new Drawer(() => {
   drawDrawer();
   notes.arrange();
@@ -69,6 +80,7 @@ edits.onSaving = (/** @type {keyof SAVING} */ state) => {
   byId('saved').dataset.state = state;
 };
 attachSelectionCard(page);
+arrangeActions(bench.dataset.actions ?? '', bench.dataset.person ?? '');
 // what a button of the card will touch is outlined before it is pressed
 for (const [event, on] of /** @type {[string, boolean][]} */ ([['pointerover', true], ['pointerout', false], ['focusin', true], ['focusout', false]])) {
   byId('card').addEventListener(event, ({ target }) => byId('rows').classList.toggle('about', on && target instanceof Element && target.closest('.numbered') !== null));
@@ -79,7 +91,7 @@ for (const [event, on] of /** @type {[string, boolean][]} */ ([['pointerover', t
 function draw() {
   const { timeline } = edits;
   byId('empty').hidden = timeline.frames > 0;
-  byId('open-export').hidden = timeline.frames === 0;
+  byId('open-export').hidden = byId('as-published').hidden = timeline.frames === 0;
   if (document.getElementById('hand-in')) {
     byId('hand-in').hidden = timeline.frames === 0;
   }
@@ -98,6 +110,7 @@ function draw() {
   drawCard(page);
   notes.draw();
   clipCard?.draw();
+  magnifier.draw();
   drawDrawer();
 }
 
@@ -105,7 +118,7 @@ function drawDrawer() {
   switch (drawer.open) {
     case 'tracks': tracksTab?.draw(); break;
     case 'takes': drawTakes(shared); break;
-    case 'pauses': attempt(() => pausesTab.draw()); flags.drawList(); break;
+    case 'pauses': attempt(() => pausesTab.draw()); attempt(() => fadesList.draw()); flags.drawList(); break;
     case 'log': logTab.draw(); break;
     default:
   }
@@ -158,13 +171,15 @@ const edit = (wish, gesture = edits.gesture(), said = null) => change(async () =
   page.say(said);
 });
 
-const editing = editingCommands({ page, edits, episodeId, edit, change, attempt, flags, pauses: pausesTab });
+const editing = editingCommands({ page, magnifier, edits, episodeId, edit, change, attempt, flags, pauses: pausesTab });
 
 attachCommands([...readingCommands(page), ...editing.commands], own, page, bench.dataset.person ?? '');
 
 attachExport(episodeId, shared);
+attachAsPublished(edits, page, attempt);
 
-if (own) {
+// a practice episode has no shelf
+if (document.getElementById('from-shelf')) {
   attachShelf(episodeId, {
     timeline: () => edits.timeline,
     position: () => page.now(),
@@ -183,8 +198,14 @@ async function loadReadLines() {
 
 Promise.all([edits.load(), loadReadLines()]).then(([timeline]) => {
   page.show(timeline);
+  others.tell();
+  let known = Object.keys(timeline.takes).length;
   edits.follow(newer => {
     page.show(edits.timeline);
+    if (Object.keys(edits.timeline.takes).length !== known) {
+      known = Object.keys(edits.timeline.takes).length;
+      loadReadLines().then(() => page.show(edits.timeline));
+    }
     if (newer) {
       page.say('Somebody in your crew changed the page. It is shown as it is now.');
       if (page.playing) {

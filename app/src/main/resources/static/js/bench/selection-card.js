@@ -29,6 +29,17 @@ export function attachSelectionCard(page) {
   typed('card-length', frames => page.selection && page.change(moveEdge('end', page.selection.start + frames)));
 }
 
+/** So much as the brief says is in sight, the rest behind *more*; who opens that, keeps it open. @param {string} actions @param {string} person */
+export function arrangeActions(actions, person) {
+  const more = /** @type {HTMLDetailsElement} */ (byId('card-more'));
+  const keptAs = `mellow-more-${person}`;
+  if (actions === 'FEW') {
+    byId('card-rest').prepend(...byId('card').querySelectorAll('[data-seldom]'));
+  }
+  more.open = actions === 'ALL' || localStorage.getItem(keptAs) === 'open';
+  more.addEventListener('toggle', () => localStorage.setItem(keptAs, more.open ? 'open' : 'closed'));
+}
+
 /** The tracks of the selection and its times, in words. @param {import('../page/page.js').Page} page */
 export function inWords({ selection, timeline }) {
   if (!selection) {

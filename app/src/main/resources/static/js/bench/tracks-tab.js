@@ -1,5 +1,8 @@
 // All tracks at a glance: how loud, where between left and right, left out or heard alone, their order, what they are tied to.
 import { highestGainDb, lowestGainDb } from '../page/laws.js';
+import { askName } from './asking.js';
+import { Levels } from './levels.js';
+import { HEIGHTS } from '../page/look.js';
 import { byId, fieldOf } from '../shared/elements.js';
 import { getJson } from '../shared/http.js';
 import { live } from '../vendor/lit-html/directives/live.js';
@@ -16,13 +19,15 @@ const panInWords = pan => (pan === 0 ? 'middle' : `${Math.round(100 * Math.abs(p
 export class TracksTab {
   #bench;
   #episode;
+  #levels;
 
   /** @param {string} episodeId @param {import('./types.js').Bench} bench */
   constructor(episodeId, bench) {
     this.#bench = bench;
     this.#episode = `/episodes/${episodeId}`;
-    byId('add-track').addEventListener('click', () => {
-      const name = window.prompt('What is the new track called?')?.trim();
+    this.#levels = new Levels(episodeId, bench);
+    byId('add-track').addEventListener('click', async () => {
+      const name = await askName('What is the new track called?');
       if (name) {
         bench.edit({ type: 'add-track', name }, undefined, `${name} is a new track.`);
       }
@@ -54,6 +59,7 @@ export class TracksTab {
           <button type="button" class="row-tool" aria-label="${name} further up" ?disabled=${place === 0} @click=${() => edit({ type: 'order-track', place: place - 1 }, `${name} is further up.`)}>↑</button>
           <button type="button" class="row-tool" aria-label="${name} further down" ?disabled=${place === tracks.length - 1} @click=${() => edit({ type: 'order-track', place: place + 1 }, `${name} is further down.`)}>↓</button>
         </div>
+        <div class="slider"><span>level</span><button type="button" class="track-level" data-level=${id} aria-label="Level of ${name}: forget what it reached" @click=${() => this.#levels.forget(id)}></button><span class="text-sm tabular-nums">silent</span></div>
         <div class="slider"><span>loud</span><input type="range" min=${lowestGainDb} max=${highestGainDb} step="0.5" .value=${live(String(track.gainDb))} aria-label="Gain of ${name}" @input=${show} @change=${gain}>
           <span class="gain"><input class="gain-number" type="number" min=${lowestGainDb} max=${highestGainDb} step="0.5" .value=${live(String(track.gainDb))} aria-label="Gain of ${name} in dB" @change=${gain}> dB</span></div>
         <div class="slider"><span>side</span><input type="range" min="-1" max="1" step="0.05" .value=${live(String(track.pan))} aria-label="Where ${name} stands between left and right" aria-valuetext=${panInWords(track.pan)}
@@ -62,6 +68,9 @@ export class TracksTab {
           <label><input type="checkbox" .checked=${live(track.muted)} @change=${(/** @type {Event} */ event) =>
     edit({ type: 'mute-track', muted: fieldOf(event).checked }, fieldOf(event).checked ? `${name} is left out of the episode.` : `${name} is in the episode again.`)}> left out</label>
           <label><input type="checkbox" .checked=${live(alone)} @change=${(/** @type {Event} */ event) => this.#hearAlone(track, fieldOf(event).checked)}> hear alone</label>
+          <label>shown <select class="small-select" aria-label="How high ${name} is drawn" @change=${(/** @type {Event} */ event) =>
+    this.#bench.page.lookOtherwise(look => look.setHeight(id, fieldOf(event).value))}>${Object.keys(HEIGHTS).map(height => html`
+            <option value=${height} ?selected=${this.#bench.page.look.height(id) === height}>${height === 'hidden' ? 'not at all' : height}</option>`)}</select></label>
           <label><input type="checkbox" .checked=${live(this.#tiedTo(track, tracks) !== null)} ?disabled=${tracks.length < 2}
             @change=${(/** @type {Event} */ event) => this.#tie(track, tracks, fieldOf(event).checked)}> cut with others</label>
         </div>

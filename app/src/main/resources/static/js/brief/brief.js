@@ -30,6 +30,7 @@ function read() {
     dueDay: fieldById('due').value,
     outputFormat: fieldById('format').value,
     recipe: fieldById('recipe').value,
+    actions: fieldById('actions').value,
     parts: parts.map(row => ({ id: Number(row.dataset.id), name: valueOf(row, 'name'), shortest: valueOf(row, 'shortest'), longest: valueOf(row, 'longest') })),
     lines: rowsOf('lines').map(row => ({ id: Number(row.dataset.id), part: parts.findIndex(part => part === partOf.get(row)), words: valueOf(row, 'words'), cue: valueOf(row, 'cue') })),
     rubric: rowsOf('rubric').map(row => ({ name: valueOf(row, 'name'), mostPoints: Number(valueOf(row, 'points')), sentence: valueOf(row, 'sentence') })),

@@ -73,6 +73,8 @@ export function readingCommands(page) {
     { name: 'closer', keys: ['+'], shown: ['+', '-', '0'], words: 'closer, further, the whole episode', buttons: ['closer'], run: () => page.closer() },
     { name: 'further', keys: ['-'], shown: [], words: '', buttons: ['further'], run: () => page.further() },
     { name: 'whole', keys: ['0'], shown: [], words: '', run: () => page.whole() },
+    { name: 'spectrum', keys: ['f'], shown: ['F'], words: 'show frequencies behind the level', buttons: ['show-spectrum'],
+      run: () => page.lookOtherwise(look => { look.spectrum = !look.spectrum; }) },
     { name: 'show-keys', keys: ['?'], shown: ['?'], words: 'show these keys', buttons: ['show-keys'],
       run: () => /** @type {HTMLDialogElement} */ (document.getElementById('keys')).showModal() },
   ];

@@ -142,12 +142,11 @@ function smoothed(levels, x) {
 /**
  * Draws a lane. `greyed` columns at its start repeat the end of the row before.
  *
- * @param {HTMLCanvasElement} canvas @param {Column[]} levels @param {number} index of the track @param {number} greyed
- * @param {{ low: number, high: number }} band of good levels, in dBFS
+ * @param {HTMLCanvasElement} canvas @param {Column[]} levels @param {number} width of the row, of which the levels may be less @param {number} index of the track
+ * @param {number} greyed @param {{ low: number, high: number }} band of good levels, in dBFS @param {boolean} thin whether only lines are drawn, so that something can be seen behind
  */
-export function drawLane(canvas, levels, index, greyed, band) {
+export function drawLane(canvas, levels, width, index, greyed, band, thin) {
   const ratio = window.devicePixelRatio || 1;
-  const width = levels.length;
   const height = canvas.clientHeight;
   canvas.width = width * ratio;
   canvas.height = height * ratio;
@@ -156,12 +155,14 @@ export function drawLane(canvas, levels, index, greyed, band) {
   /** @param {number} dbfs */
   const top = dbfs => height * (1 - heightOf(dbfs));
 
-  pen.fillStyle = colour('--color-band');
-  pen.fillRect(0, top(band.high), width, top(band.low) - top(band.high));
+  if (!thin) {
+    pen.fillStyle = colour('--color-band');
+    pen.fillRect(0, top(band.high), width, top(band.low) - top(band.high));
+  }
 
   pen.fillStyle = bodyFill(pen, index);
   levels.forEach((level, x) => {
-    if (level) {
+    if (level && !thin) {
       const body = top(Math.min(level.peak, smoothed(levels, x)));
       pen.fillRect(x, body, 1, height - body);
     }
@@ -169,7 +170,7 @@ export function drawLane(canvas, levels, index, greyed, band) {
 
   pen.strokeStyle = inkOf(index);
   pen.lineWidth = 1;
-  pen.globalAlpha = 0.7;
+  pen.globalAlpha = thin ? 1 : 0.7;
   pen.beginPath();
   levels.forEach((level, x) => level && pen[x > 0 && levels[x - 1] ? 'lineTo' : 'moveTo'](x + 0.5, top(level.peak)));
   pen.stroke();

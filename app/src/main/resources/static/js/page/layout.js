@@ -19,95 +19,144 @@ const LEAD_PART = 40;
 
 /** @typedef {import('./types.js').TimelineView} TimelineView */
 
+/** Where one likes the page to differ: how high tracks are beside others, 0 for one that is not shown. @typedef {{ [trackId: string]: number }} Shares */
+
+/** Where rows start: every part on a row of its own, like a paragraph. @param {number} frames @param {number} rowFrames @param {number[]} parts where parts start */
+function startsOf(frames, rowFrames, parts) {
+  const starts = [];
+  const breaks = [...new Set(parts)].filter(frame => frame > 0 && frame < frames).sort((a, b) => a - b);
+  let at = 0;
+  for (const end of [...breaks, frames]) {
+    for (; at < end; at += rowFrames) {
+      starts.push(at);
+    }
+    at = end;
+  }
+  return Float64Array.from(starts);
+}
+
+/** The last of ascending places that is not behind another; the first if all are. @param {Float64Array} places @param {number} count @param {number} place */
+function lastUpTo(places, count, place) {
+  let low = 0;
+  let high = count - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (places[middle] <= place) {
+      low = middle;
+    } else {
+      high = middle - 1;
+    }
+  }
+  return Math.max(0, low);
+}
+
 export class Layout {
   /** In which rows each track is heard. @type {Uint8Array[]} */
   #heard;
+  #starts;
+  #shares;
   /** Where each row starts, and the last one ends, in pixels from the top of the page; filled by {@link place}. @type {Float64Array} */
   tops = new Float64Array(0);
 
-  /** @param {TimelineView} timeline @param {number} rowSeconds */
-  constructor(timeline, rowSeconds) {
+  /**
+   * @param {TimelineView} timeline @param {number} rowSeconds @param {Shares} [shares] of the height of a lane; 1 where nothing is said
+   * @param {string[]} [parts] names of flags that start a paragraph @param {number | null} [only] where the only row starts, if there is but one
+   */
+  constructor(timeline, rowSeconds, shares = {}, parts = [], only = null) {
     this.timeline = timeline;
     this.rowSeconds = rowSeconds;
     this.rowFrames = Math.round(rowSeconds * RATE);
-    this.leadFrames = Math.floor(this.rowFrames / LEAD_PART);
-    this.rowCount = Math.ceil(timeline.frames / this.rowFrames);
+    this.leadFrames = only === null ? Math.floor(this.rowFrames / LEAD_PART) : 0;
+    this.#starts = only !== null ? Float64Array.of(only)
+      : startsOf(timeline.frames, this.rowFrames, timeline.flags.filter(flag => parts.includes(flag.name)).map(flag => flag.frame));
+    this.rowCount = this.#starts.length;
+    this.#shares = shares;
     this.#heard = timeline.tracks.map(track => this.#rowsOf(track));
     this.lanes = Uint16Array.from({ length: this.rowCount }, (_, row) => this.#heard.reduce((sum, rows) => sum + rows[row], 0));
   }
 
-  /** In which rows a track has a clip, as 0 or 1. @param {import('./types.js').TrackView} track */
+  /** In which rows a track has a clip, as 0 or 1; in none if it is not shown. @param {import('./types.js').TrackView} track */
   #rowsOf(track) {
     const rows = new Uint8Array(this.rowCount);
-    for (const clip of track.clips) {
-      rows.fill(1, Math.floor(clip.startFrame / this.rowFrames), Math.floor((clip.startFrame + clip.frames - 1) / this.rowFrames) + 1);
+    for (const clip of this.share(track.id) > 0 ? track.clips : []) {
+      if (clip.startFrame < this.rowReach(this.rowCount - 1) && clip.startFrame + clip.frames > this.rowStart(0)) {
+        rows.fill(1, this.rowOf(clip.startFrame), this.rowOf(clip.startFrame + clip.frames - 1) + 1);
+      }
     }
     return rows;
+  }
+
+  /** How high a track is beside others. @param {number} trackId */
+  share(trackId) {
+    return this.#shares[trackId] ?? 1;
+  }
+
+  /** What the lanes of a row have together. @param {number} row */
+  #sharesIn(row) {
+    return this.timeline.tracks.reduce((sum, track, index) => sum + this.#heard[index][row] * this.share(track.id), 0);
   }
 
   /** Gives lanes their height, and with it each row its place from the top of the page. @param {number} lane in pixels */
   place(lane) {
     this.tops = new Float64Array(this.rowCount + 1);
     for (let row = 0; row < this.rowCount; row++) {
-      this.tops[row + 1] = this.tops[row] + ROW_GAP + (this.lanes[row] === 0 ? EMPTY_ROW : this.lanes[row] * (lane + STRIP));
+      this.tops[row + 1] = this.tops[row] + ROW_GAP + (this.lanes[row] === 0 ? EMPTY_ROW : Math.round(this.#sharesIn(row) * lane) + this.lanes[row] * STRIP);
     }
   }
 
   /** The rows that lie in a stretch of the page, the first and the last of them. @param {number} from @param {number} to in pixels from the top of the page */
   rowsBetween(from, to) {
-    return [this.#rowAt(from), this.#rowAt(to)];
+    return [from, to].map(y => lastUpTo(this.tops, this.rowCount, y));
   }
 
-  /** @param {number} y */
-  #rowAt(y) {
-    let low = 0;
-    let high = this.rowCount - 1;
-    while (low < high) {
-      const middle = (low + high + 1) >> 1;
-      if (this.tops[middle] <= y) {
-        low = middle;
-      } else {
-        high = middle - 1;
-      }
-    }
-    return low;
-  }
-
-  /** As few seconds a row as there may be so that the whole episode can be seen in a window so many pixels high. @param {TimelineView} timeline @param {number} height */
-  static fitting(timeline, height) {
-    const layouts = FITTING_SECONDS.map(seconds => new Layout(timeline, seconds));
+  /**
+   * As few seconds a row as there may be so that the whole episode can be seen in a window so many pixels high.
+   *
+   * @param {TimelineView} timeline @param {number} height @param {Shares} [shares] @param {string[]} [parts]
+   */
+  static fitting(timeline, height, shares, parts) {
+    const layouts = FITTING_SECONDS.map(seconds => new Layout(timeline, seconds, shares, parts));
     return layouts.find(layout => layout.#height(LOWEST_LANE) <= height) ?? layouts[layouts.length - 1];
   }
 
   /** How high a lane is so that the rows fill a window: within bounds, and the lowest where they do not fit. @param {number} height */
   laneHeight(height) {
-    const lanes = this.#laneCount();
-    const free = height - this.rowCount * ROW_GAP;
-    return lanes === 0 ? LOWEST_LANE : Math.max(LOWEST_LANE, Math.min(HIGHEST_LANE, Math.floor(free / lanes) - STRIP));
+    const shares = this.#shareCount();
+    const free = height - this.rowCount * ROW_GAP - this.#laneCount() * STRIP;
+    return shares === 0 ? LOWEST_LANE : Math.max(LOWEST_LANE, Math.min(HIGHEST_LANE, Math.floor(free / shares)));
   }
 
   #laneCount() {
     return this.lanes.reduce((sum, lanes) => sum + lanes, 0);
   }
 
+  #shareCount() {
+    return this.lanes.reduce((sum, _, row) => sum + this.#sharesIn(row), 0);
+  }
+
   /** @param {number} lane */
   #height(lane) {
-    return this.#laneCount() * (lane + STRIP) + this.rowCount * ROW_GAP;
+    return this.#shareCount() * lane + this.#laneCount() * STRIP + this.rowCount * ROW_GAP;
   }
 
   /** @param {number} row */
   rowStart(row) {
-    return row * this.rowFrames;
+    return this.#starts[row];
   }
 
   /** @param {number} row */
   rowEnd(row) {
-    return Math.min(this.timeline.frames, (row + 1) * this.rowFrames);
+    return Math.min(this.timeline.frames, this.rowReach(row));
+  }
+
+  /** Up to where a row has room, also behind the end of the episode. @param {number} row */
+  rowReach(row) {
+    return this.#starts[row + 1] ?? this.rowStart(row) + this.rowFrames;
   }
 
   /** @param {number} frame */
   rowOf(frame) {
-    return Math.max(0, Math.min(this.rowCount - 1, Math.floor(frame / this.rowFrames)));
+    return lastUpTo(this.#starts, this.rowCount, frame);
   }
 
   /** Where a frame stands across a row, from 0 to 1. @param {number} row @param {number} frame */

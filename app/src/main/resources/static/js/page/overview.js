@@ -51,7 +51,7 @@ export class Overview {
       const tracks = layout.tracksIn(row);
       const height = (layout.tops[Math.min(layout.rowCount, row + step)] - layout.tops[row]) * scale / Math.max(1, tracks.length);
       for (const [place, track] of tracks.entries()) {
-        const levels = await columns(track, layout.timeline.takes, layout.rowStart(row), layout.rowStart(row) + layout.rowFrames, WIDTH).catch(() => []);
+        const levels = await columns(track, layout.timeline.takes, layout.rowStart(row), layout.rowEnd(row), Math.max(1, Math.round(WIDTH * Math.min(1, layout.part(row, layout.rowEnd(row)))))).catch(() => []);
         lines.push([layout.tops[row] * scale + (place + 1) * height, height, levels, layout.timeline.tracks.indexOf(track)]);
       }
       if (drawing !== this.#drawing) {

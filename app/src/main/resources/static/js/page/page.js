@@ -5,6 +5,7 @@ import { limitsOf } from '../shared/level-scale.js';
 import { clock, fineClock } from '../shared/time.js';
 import { Gauge } from './gauge.js';
 import { Layout, ROW_SECONDS } from './layout.js';
+import { Look, showLook } from './look.js';
 import { Marker } from './marker.js';
 import { Overview } from './overview.js';
 import { Playing, earInWords } from './playing.js';
@@ -28,7 +29,7 @@ export class Page {
   #ribbon;
   #marker;
   #overview;
-  #keptAs;
+  #parts;
   #playsWhenShown = false;
   /** @type {(() => void)[]} */
   #onSelected = [];
@@ -48,12 +49,14 @@ export class Page {
     this.icons = element.dataset.icons ?? '';
     this.rows = new Rows(byId('rows'), this.icons, { low: lowGood, high: highGood });
     this.#ribbon = new Ribbon(this.rows, byId('back-to-sound'), () => this.playing);
-    this.#marker = new Marker(this.rows, (edge, event) => this.#edgeKey(edge, event));
+    this.#marker = new Marker(this.rows, (edge, event) => this.edgeKey(edge, event));
     this.#overview = new Overview(byId('overview'), byId('rows'), y => window.scrollBy(0, byId('rows').getBoundingClientRect().top + y - window.innerHeight / 2));
     this.rows.onRow(() => this.#showPosition());
     this.#playing = new Playing(player, new Gauge(element.dataset), this.icons, frame => this.change(state.goTo(frame)), words => this.say(words));
-    this.#keptAs = `mellow-row-${element.dataset.person}-${element.dataset.episode}`;
-    this.#state = state.beginning(Number(localStorage.getItem(this.#keptAs)) || null);
+    this.look = new Look(element.dataset.person ?? '', element.dataset.episode ?? '');
+    this.#parts = JSON.parse(element.dataset.parts ?? '[]');
+    byId('show-all-tracks').addEventListener('click', () => this.lookOtherwise(look => look.showAll()));
+    this.#state = state.beginning(this.look.rowSeconds);
     attachPointing(this);
   }
 
@@ -100,16 +103,19 @@ export class Page {
   show(timeline) {
     this.#state = state.show(timeline)(this.#state);
     const { rowSeconds } = this.#state;
+    const { shares, spectrum } = this.look;
     // where the margin goes below the rows, the page is scrolled anyway
     const height = window.innerWidth <= NARROW ? 2 * window.innerHeight : window.innerHeight - (byId('rows').getBoundingClientRect().top + window.scrollY) - MARGINS
       - (document.getElementById('below-rows')?.offsetHeight ?? 0) - (document.getElementById('foot')?.offsetHeight ?? 0);
-    this.layout = rowSeconds === null ? Layout.fitting(timeline, height) : new Layout(timeline, rowSeconds);
+    this.layout = rowSeconds === null ? Layout.fitting(timeline, height, shares, this.#parts) : new Layout(timeline, rowSeconds, shares, this.#parts);
+    this.rows.spectrum = spectrum;
     this.rows.show(this.layout, this.layout.laneHeight(height));
     byId('length').textContent = clock(timeline.frames);
     byId('row-length').innerText = `${this.layout.rowSeconds} s\na row`;
     document.body.classList.toggle('wave', this.layout.rowSeconds < WAVE_BELOW);
     buttonById('closer').disabled = this.layout.rowSeconds <= ROW_SECONDS[0];
     buttonById('further').disabled = this.layout.rowSeconds >= ROW_SECONDS[ROW_SECONDS.length - 1];
+    showLook(this.look, timeline.tracks);
     this.#marker.show(this.selection, this.layout);
     this.#showPosition();
     this.#overview.show(this.layout);
@@ -117,6 +123,15 @@ export class Page {
     if (this.#playsWhenShown) {
       this.#playsWhenShown = false;
       this.playOrPause();
+    }
+  }
+
+  /** @param {(look: Look) => void} change */
+  lookOtherwise(change) {
+    change(this.look);
+    if (this.timeline) {
+      this.show(this.timeline);
+      this.rows.redraw();
     }
   }
 
@@ -258,12 +273,7 @@ export class Page {
     }
     const wasAt = this.#topOf(this.position);
     this.#state = change(this.#state);
-    const { rowSeconds } = this.#state;
-    if (rowSeconds === null) {
-      localStorage.removeItem(this.#keptAs);
-    } else {
-      localStorage.setItem(this.#keptAs, String(rowSeconds));
-    }
+    this.look.rowSeconds = this.#state.rowSeconds;
     this.show(this.timeline);
     // the row with the position stays where it was on the screen
     const now = this.#topOf(this.position);
@@ -285,11 +295,11 @@ export class Page {
   }
 
   /** An edge of the selection that has the focus is moved by arrows. @param {import('./marker.js').Edge} edge @param {KeyboardEvent} event */
-  #edgeKey(edge, event) {
-    const direction = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
-    if (direction !== 0 && !event.ctrlKey) {
+  edgeKey(edge, event) {
+    const direction = event.ctrlKey ? 0 : event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
+    if (direction !== 0) {
       this.change(state.nudgeEdge(edge, direction * (event.shiftKey ? LONG_STEP : STEP)));
     }
-    return direction !== 0 && !event.ctrlKey;
+    return direction !== 0;
   }
 }

@@ -1,8 +1,8 @@
 // The rows of the page: only those near the window exist. Makes and draws them, and knows which frame is under the pointer.
 import { onScale } from '../shared/level-scale.js';
-import { clock, fineClock } from '../shared/time.js';
-import { columns, drawLane, inkOf } from './lanes.js';
-import { shortName } from './names.js';
+import { columns, drawLane } from './lanes.js';
+import { makeRow } from './row-elements.js';
+import { drawSpectrum, spectrumOf } from './spectrum.js';
 import { WAVE_BELOW, drawWave, samplesOf } from './wave.js';
 
 /** @typedef {import('./layout.js').Layout} Layout */
@@ -20,15 +20,12 @@ import { WAVE_BELOW, drawWave, samplesOf } from './wave.js';
  */
 function signature(layout, number, laneHeight) {
   const { timeline } = layout;
-  const here = layout.tracksIn(number).map(track => [track.id, track.name, timeline.tracks.indexOf(track), track.gainDb, track.curve,
+  const here = layout.tracksIn(number).map(track => [track.id, layout.share(track.id), track.name, timeline.tracks.indexOf(track), track.gainDb, track.curve,
     track.clips.filter(clip => clip.startFrame < layout.rowEnd(number) && clip.startFrame + clip.frames > layout.rowStart(number) - layout.leadFrames)
       .map(clip => [clip.source, clip.startFrame, clip.sourceFrame, clip.frames, clip.gainDb, clip.fadeIn, clip.fadeOut,
         timeline.takes[clip.source.takeId]?.clipped?.length])]);
-  return JSON.stringify([layout.rowFrames, layout.rowEnd(number), laneHeight, here]);
+  return JSON.stringify([layout.rowFrames, layout.rowStart(number), layout.rowEnd(number), laneHeight, here]);
 }
-
-/** How times are written where rows are that long. @param {Layout} layout @returns {(frame: number) => string} */
-const timeIn = layout => (layout.rowSeconds < 1 ? frame => fineClock(frame, 2) : clock);
 
 /** A row that is left as it is, with its tracks as they are now. @param {Row} row @param {import('./types.js').TimelineView} timeline */
 function renewed(row, timeline) {
@@ -51,6 +48,8 @@ export class Rows {
   /** @type {((row: Row) => void)[]} */
   #decorators = [];
   #generation = 0;
+  /** Whether frequencies are drawn behind levels. */
+  spectrum = false;
 
   /** @param {HTMLElement} element @param {string} icons where they are @param {{ low: number, high: number }} band of good levels, in dBFS */
   constructor(element, icons, band) {
@@ -126,7 +125,7 @@ export class Rows {
 
   /** @param {Layout} layout @param {number} number */
   #add(layout, number) {
-    const row = { ...this.#make(layout, number), says: signature(layout, number, this.#laneHeight) };
+    const row = { ...makeRow(layout, number, this.#icons), says: signature(layout, number, this.#laneHeight) };
     row.element.style.top = `${layout.tops[number]}px`;
     const later = [...this.#rows.values()].filter(other => other.number > number).sort((a, b) => a.number - b.number)[0];
     this.#element.insertBefore(row.element, later?.element ?? null);
@@ -204,88 +203,36 @@ export class Rows {
     return { row: nearest.row.number, frame: this.#layout.frameAt(nearest.row.number, part) };
   }
 
-  /** @param {Layout} layout @param {number} number */
-  #make(layout, number) {
-    const tracks = layout.tracksIn(number);
-    const element = document.createElement('section');
-    element.className = number === 0 ? 'row first' : 'row';
-    element.dataset.row = String(number);
-    const time = timeIn(layout);
-    const times = `${time(layout.rowStart(number))} to ${time(layout.rowEnd(number))}`;
-    element.setAttribute('aria-label', `Row ${times}`);
-
-    const play = document.createElement('button');
-    play.type = 'button';
-    play.className = 'row-play';
-    play.setAttribute('aria-label', `Play from ${time(layout.rowStart(number))}`);
-    play.innerHTML = `<svg class="icon" aria-hidden="true"><use href="${this.#icons}#play"></use></svg>`;
-    const start = document.createElement('span');
-    start.textContent = time(layout.rowStart(number));
-    const head = document.createElement('div');
-    head.className = 'row-head';
-    head.append(start, play);
-
-    const names = document.createElement('div');
-    names.className = 'row-names';
-    const sound = document.createElement('div');
-    sound.className = 'row-sound';
-    const lanes = tracks.map(track => {
-      const index = layout.timeline.tracks.indexOf(track);
-      const name = document.createElement('span');
-      name.className = 'lane-name';
-      name.style.color = inkOf(index);
-      name.title = track.name;
-      name.textContent = number === 0 ? track.name : shortName(track.name);
-      names.append(name);
-      const lane = document.createElement('div');
-      lane.className = 'lane';
-      lane.dataset.track = String(track.id);
-      const strip = document.createElement('div');
-      strip.className = 'strip';
-      lane.append(strip);
-      sound.append(lane);
-      return { track, index, lane, strip };
-    });
-    const words = document.createElement('p');
-    words.className = 'visually-hidden';
-    words.textContent = `${times}. ${lanes.map(({ track }) => this.#spans(layout, track, number)).join(' ')}`;
-    const left = document.createElement('div');
-    left.className = 'contents';
-    left.append(head, names);
-    element.append(left, sound, words);
-    return { number, element, sound, play, words, lanes };
-  }
-
-  /** When a track has sound in a row, in words. @param {Layout} layout @param {TrackView} track @param {number} row */
-  #spans(layout, track, row) {
-    const spans = track.clips
-      .map(clip => [Math.max(clip.startFrame, layout.rowStart(row)),
-        Math.min(clip.startFrame + clip.frames, layout.rowEnd(row))])
-      .filter(([start, end]) => start < end).map(([start, end]) => `${clock(start)} to ${clock(end)}`);
-    return `${track.name}: ${spans.join(', ')}.`;
-  }
-
   /** @param {Layout} layout @param {Row} row @param {Lane} lane @param {number} generation */
   async #draw(layout, row, { track, index, lane }, generation) {
     const width = Math.floor(lane.clientWidth);
     if (width === 0) {
       return;
     }
-    const from = layout.rowStart(row.number) - layout.leadFrames;
+    const start = layout.rowStart(row.number);
+    const from = start - layout.leadFrames;
+    const end = layout.rowEnd(row.number);
+    const greyed = Math.round(width * layout.part(row.number, start));
+    const drawn = Math.max(1, Math.round(width * Math.min(1, layout.part(row.number, end))));
+    const current = () => generation === this.#generation && lane.isConnected;
     if (layout.rowSeconds < WAVE_BELOW) {
-      const wave = await samplesOf(track, from, from + layout.rowFrames + layout.leadFrames).catch(() => null);
-      if (wave && generation === this.#generation && lane.isConnected) {
-        drawWave(this.#canvas(lane), wave, width, index, Math.round(width * layout.part(row.number, layout.rowStart(row.number))));
+      const wave = await samplesOf(track, from, end).catch(() => null);
+      if (wave && current()) {
+        drawWave(this.#canvas(lane), wave, width, drawn, index, greyed);
       }
       return;
     }
-    const levels = await columns(track, layout.timeline.takes, from, from + layout.rowFrames + layout.leadFrames, width)
-      .catch(() => null);
-    if (!levels || generation !== this.#generation || !lane.isConnected) {
+    const levels = await columns(track, layout.timeline.takes, from, end, drawn).catch(() => null);
+    if (!levels || !current()) {
       return;
     }
-    drawLane(this.#canvas(lane), levels, index, Math.round(width * layout.part(row.number, layout.rowStart(row.number))), this.#band);
+    const canvas = this.#canvas(lane);
+    drawLane(canvas, levels, width, index, greyed, this.#band, this.spectrum);
     this.#describe(row, track, levels);
+    const steps = this.spectrum ? await spectrumOf(track, from, end, drawn).catch(() => null) : null;
+    if (steps && current()) {
+      drawSpectrum(canvas, steps, drawn);
+    }
   }
 
   /** @param {HTMLElement} lane */

@@ -10,6 +10,6 @@
 /** @typedef {{ name: string, trackName: string, frames: number, voice: boolean, clipped: ClippedSpot[] | null }} TakeView */
 /** @typedef {number[][]} Pieces stretches [fromFrame, toFrame, newFrame] of old frames that are still there */
 /** @typedef {{ [trackId: string]: Pieces }} Maps */
-/** @typedef {{ revision: number, canUndo: boolean, canRedo: boolean, frames: number, tracks: TrackView[], sources: SourceView[], fades: Fade[], flags: Flag[], takes: { [takeId: string]: TakeView }, finish: string, since: number, maps: Maps }} TimelineView */
+/** @typedef {{ revision: number, canUndo: boolean, canRedo: boolean, frames: number, tracks: TrackView[], sources: SourceView[], fades: Fade[], flags: Flag[], takes: { [takeId: string]: TakeView }, finish: string, finishOf: number, since: number, maps: Maps }} TimelineView */
 
 export {};

@@ -36,8 +36,8 @@ export async function samplesOf(track, fromFrame, toFrame) {
   return wave;
 }
 
-/** @param {HTMLCanvasElement} canvas @param {Float32Array} wave @param {number} width @param {number} index of the track @param {number} greyed */
-export function drawWave(canvas, wave, width, index, greyed) {
+/** @param {HTMLCanvasElement} canvas @param {Float32Array} wave @param {number} width @param {number} drawn how much of it the wave has @param {number} index of the track @param {number} greyed */
+export function drawWave(canvas, wave, width, drawn, index, greyed) {
   const ratio = window.devicePixelRatio || 1;
   const height = canvas.clientHeight;
   canvas.width = width * ratio;
@@ -49,9 +49,9 @@ export function drawWave(canvas, wave, width, index, greyed) {
   pen.strokeStyle = inkOf(index);
   pen.lineWidth = 1;
   pen.beginPath();
-  for (let x = 0; x < width; x++) {
-    const from = Math.floor(x * wave.length / width);
-    const to = Math.max(from + 1, Math.ceil((x + 1) * wave.length / width));
+  for (let x = 0; x < drawn; x++) {
+    const from = Math.floor(x * wave.length / drawn);
+    const to = Math.max(from + 1, Math.ceil((x + 1) * wave.length / drawn));
     let low = Infinity;
     let high = -Infinity;
     for (let i = from; i < to && i < wave.length; i++) {

@@ -69,3 +69,8 @@ export async function postJson(address, body) {
   const response = await ask(address, { method: 'POST', headers, body: JSON.stringify(body) });
   return response.status === 204 ? null : response.json();
 }
+
+/** @param {string} address @param {FormData} form with files */
+export async function postForm(address, form) {
+  await ask(address, { method: 'POST', headers: { Accept: 'application/json', ...csrfHeaders() }, body: form });
+}

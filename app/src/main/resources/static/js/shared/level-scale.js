@@ -2,6 +2,7 @@
 // the server knows them.
 
 const LOWEST_DBFS = -48;
+const HOLD_MS = 1500;
 
 /** @typedef {{ lowCheck: number, lowGood: number, highGood: number, highCheck: number }} Limits in dBFS */
 
@@ -23,4 +24,12 @@ export function judge(dbfs, { lowCheck, lowGood, highGood, highCheck }) {
   const side = dbfs > highGood ? 'hot' : dbfs < lowGood ? 'quiet' : 'good';
   const verdict = side === 'good' ? 'good' : dbfs >= lowCheck && dbfs <= highCheck ? 'check' : 'fix';
   return { side, verdict };
+}
+
+/** @typedef {{ level: number, held: number, heldAt: number, over: boolean }} Reading in dBFS */
+
+/** The next reading of a track: its highest level is held for a while, and what went over full scale stays said. @param {Reading | undefined} before @param {number} level @param {number} now in ms @returns {Reading} */
+export function nextReading(before, level, now) {
+  const holds = before !== undefined && before.held >= level && now - before.heldAt < HOLD_MS;
+  return { level, held: holds ? before.held : level, heldAt: holds ? before.heldAt : now, over: level > 0 || before?.over === true };
 }

@@ -22,6 +22,11 @@ export function framesOf(text) {
   return (Number(parts[1] ?? 0) * 60 + Number(parts[2])) * RATE + millis * RATE / 1000;
 }
 
+/** How long something is: 3.25 s, or 12 ms @param {number} frames */
+export function lasting(frames) {
+  return frames < RATE / 10 ? `${Math.max(1, Math.round(frames * 1000 / RATE))} ms` : `${(frames / RATE).toFixed(2)} s`;
+}
+
 /** 0:05.3 or, with two digits, 0:05.32 @param {number} frames */
 export function fineClock(frames, digits = 1) {
   const scale = 10 ** digits;

@@ -33,17 +33,19 @@ class ArchitectureTest {
             .layer("review").definedBy("..app.review..")
             .layer("feed").definedBy("..app.feed..")
             .layer("board").definedBy("..app.board..")
+            .layer("practice").definedBy("..app.practice..")
             .layer("demo").definedBy("..app.demo..")
-            .whereLayer("takes").mayOnlyBeAccessedByLayers("bench", "shelf", "brief", "room", "lineup", "review", "erasing", "board", "demo")
-            .whereLayer("bench").mayOnlyBeAccessedByLayers("shelf", "room", "lineup", "review", "erasing", "demo")
+            .whereLayer("takes").mayOnlyBeAccessedByLayers("bench", "shelf", "brief", "room", "lineup", "review", "erasing", "board", "practice", "demo")
+            .whereLayer("bench").mayOnlyBeAccessedByLayers("shelf", "room", "lineup", "review", "erasing", "practice", "demo")
             .whereLayer("shelf").mayOnlyBeAccessedByLayers("brief", "roster", "feed", "demo")
-            .whereLayer("brief").mayOnlyBeAccessedByLayers("roster", "room", "review", "feed", "board", "demo")
+            .whereLayer("brief").mayOnlyBeAccessedByLayers("roster", "room", "review", "feed", "board", "practice", "demo")
             .whereLayer("roster").mayOnlyBeAccessedByLayers("demo")
             .whereLayer("room").mayNotBeAccessedByAnyLayer()
             .whereLayer("erasing").mayOnlyBeAccessedByLayers("room", "board")
             .whereLayer("review").mayOnlyBeAccessedByLayers("feed", "erasing", "board", "demo")
             .whereLayer("feed").mayOnlyBeAccessedByLayers("erasing", "board", "demo")
             .whereLayer("board").mayNotBeAccessedByAnyLayer()
+            .whereLayer("practice").mayNotBeAccessedByAnyLayer()
             .whereLayer("demo").mayNotBeAccessedByAnyLayer();
 
     @ArchTest

@@ -2,8 +2,6 @@ package org.mellowclass.browser;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.util.ArrayList;
-import java.util.List;
 
 import com.google.gson.JsonElement;
 import com.google.gson.JsonArray;
@@ -97,14 +95,11 @@ class BenchPageTest extends OnTheBench {
         two.getByText("Somebody in your crew changed the page.").waitFor();
         assertThat(two.locator("#length").innerText()).isEqualTo(one.locator("#length").innerText()).isNotEqualTo(length);
 
-        List<String> asked = new ArrayList<>();
-        two.onDialog(dialog -> {
-            asked.add(dialog.message());
-            dialog.accept();
-        });
+        assertThat(two.locator("#others").innerText()).startsWith("Jonah is here too, at 0:");
         two.keyboard().press("Control+z");
+        two.getByText("Jonah did that. Undo it all the same?").waitFor();
+        two.locator("#asking button[value=yes]").click();
         await(two, "!document.getElementById('redo').disabled");
-        assertThat(asked).containsExactly("Jonah did that. Undo it all the same?");
         assertThat(two.locator("#length").innerText()).isEqualTo(length);
         one.getByText("Somebody in your crew changed the page.").waitFor();
     }
@@ -229,8 +224,10 @@ class BenchPageTest extends OnTheBench {
         assertThat(clips.get(1).getAsJsonObject().get("sourceFrame").getAsLong() - first).as("what was at 0:05 stands behind what was at 0:01 to 0:04")
                 .isEqualTo(4 * 48_000);
         undo(page, episode, 1);
-        page.onDialog(dialog -> dialog.accept());
-        undo(page, episode, 1);
+        long revision = timeline(page, episode).get("revision").getAsLong();
+        page.keyboard().press("Control+z");
+        page.locator("#asking button[value=yes]").click();
+        page.waitForCondition(() -> timeline(page, episode).get("revision").getAsLong() > revision);
     }
 
     private static void undo(Page page, String episode, int times) {

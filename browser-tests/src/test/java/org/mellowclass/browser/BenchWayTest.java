@@ -60,6 +60,29 @@ class BenchWayTest extends OnTheBench {
     }
 
     @Test
+    void the_magnifier_shows_what_is_selected_as_one_strip_in_which_its_edges_and_grips_work() {
+        Page page = bench();
+        select(page);
+        page.keyboard().press("z");
+        assertThat(page.locator("#magnifier-span").innerText()).isEqualTo("0:01.95 to 0:02.55");
+        assertThat(page.locator("#magnified .row").count()).isOne();
+        page.locator("#magnified canvas").first().waitFor();
+        assertAccessible(page);
+        page.locator("#magnified .edge-end").focus();
+        page.keyboard().press("Shift+ArrowLeft");
+        assertThat(page.locator("#card-end").inputValue()).isEqualTo("0:02.40");
+        BoundingBox lane = page.locator("#magnified .lane").first().boundingBox();
+        page.mouse().move(lane.x + lane.width / 6, lane.y + lane.height / 2);
+        page.mouse().down();
+        page.mouse().move(lane.x + lane.width / 2, lane.y + lane.height / 2);
+        page.mouse().up();
+        assertThat(page.locator("#card-length").inputValue()).as("a third of 0.6 s").isEqualTo("0.20");
+        page.locator("#page").focus();
+        page.keyboard().press("z");
+        assertThat(page.locator("#magnifier").isHidden()).isTrue();
+    }
+
+    @Test
     void the_log_names_versions_and_goes_back_and_a_key_can_be_changed() {
         Page page = bench();
         String episode = episodeOf(page);
@@ -68,8 +91,10 @@ class BenchWayTest extends OnTheBench {
         page.keyboard().press("4");
         page.getByText("Removed 0.50 s.").waitFor();
         page.getByText("Log", new Page.GetByTextOptions().setExact(true)).click();
-        page.onDialog(dialog -> dialog.accept("before the cut"));
         page.locator("#log-list li").nth(1).getByText("Name it").click();
+        page.locator("#asking-name").fill("before the cut");
+        assertAccessible(page);
+        page.keyboard().press("Enter");
         page.locator("#log-list .marked").getByText("before the cut").waitFor();
         assertAccessible(page);
         page.locator("#log-list li").nth(1).getByText("Go back to it").click();

@@ -34,7 +34,7 @@ import com.microsoft.playwright.options.AriaRole;
 abstract class JobSchool extends BrowserTest {
 
     private static final Pattern START = Pattern.compile("/first-start\\?key=\\w+");
-    private static final List<String> CHILDREN = List.of("Ada Reed", "Ben Sedge", "Cleo Rush", "Dov Marsh", "Elin Fen", "Finn Brook", "Gia Weir", "Hal Lock");
+    private static final List<String> CHILDREN = List.of("Ada Reed", "Ben Sedge", "Cleo Rush", "Dov Marsh", "Elin Fen", "Finn Brook", "Gia Weir", "Hal Lock", "Ida Pool", "Jon Sluice");
 
     private static RunningApp school;
     /** The class code and the passphrase of each child. */
@@ -119,18 +119,99 @@ abstract class JobSchool extends BrowserTest {
         page.locator("#drawer-tabs").waitFor();
     }
 
-    /** Selects on all tied tracks by typing; what is typed is held to hundredths. */
-    static void select(Page page, double start, double end) {
-        if (!page.locator("#card").isVisible()) {
-            page.locator("#page").focus();
-            page.keyboard().press("Control+a");
+    /** With what somebody works. */
+    enum Hand {
+        MOUSE {
+            @Override
+            void press(Page page, Locator control) {
+                control.click();
+            }
+
+            @Override
+            void type(Page page, Locator field, String words) {
+                field.fill(words);
+                page.keyboard().press("Enter");
+            }
+        },
+        /** Nothing is clicked, and the focus goes by Tab alone. */
+        KEYS {
+            @Override
+            void press(Page page, Locator control) {
+                reach(page, control);
+                page.keyboard().press("Enter");
+            }
+
+            @Override
+            void type(Page page, Locator field, String words) {
+                reach(page, field);
+                page.keyboard().press("Control+a");
+                page.keyboard().type(words);
+                page.keyboard().press("Enter");
+            }
+        };
+
+        private static final int MOST_TABS = 200;
+
+        abstract void press(Page page, Locator control);
+
+        abstract void type(Page page, Locator field, String words);
+
+        static void reach(Page page, Locator control) {
+            control.waitFor();
+            for (int i = 0; i < MOST_TABS; i++) {
+                if ((Boolean) control.evaluate("it => it === document.activeElement")) {
+                    return;
+                }
+                page.keyboard().press("Tab");
+            }
+            throw new AssertionError("Tab does not come to " + control);
         }
-        page.getByLabel("Start", new Page.GetByLabelOptions().setExact(true)).fill("0:00");
-        page.keyboard().press("Enter");
-        page.getByLabel("End", new Page.GetByLabelOptions().setExact(true)).fill(time(end));
-        page.keyboard().press("Enter");
-        page.getByLabel("Start", new Page.GetByLabelOptions().setExact(true)).fill(time(start));
-        page.keyboard().press("Enter");
+
+        /** Selects on all tied tracks by typing; what is typed is held to hundredths. */
+        void select(Page page, double start, double end) {
+            if (!page.locator("#card").isVisible()) {
+                toPage(page);
+                page.keyboard().press("Control+a");
+            }
+            type(page, page.locator("#card-start"), "0:00");
+            type(page, page.locator("#card-end"), time(end));
+            type(page, page.locator("#card-start"), time(start));
+        }
+
+        /** To the page of rows itself. */
+        void toPage(Page page) {
+            if (this == KEYS) {
+                reach(page, page.locator("#page"));
+            } else {
+                page.locator("#page").focus();
+            }
+        }
+
+        void tab(Page page, String name) {
+            press(page, page.locator("[data-tab=" + name + "]"));
+        }
+
+        /** Presses a button of the selection's card. */
+        void act(Page page, String button, String said) {
+            if (!page.locator(button).isVisible()) {
+                press(page, page.locator("#card summary"));
+            }
+            press(page, page.locator(button));
+            page.getByText(said).waitFor();
+        }
+
+        /** Puts the ribbon there by keys. */
+        void ribbonTo(Page page, double seconds) {
+            toPage(page);
+            page.keyboard().press("Home");
+            for (int i = 0; i < Math.round(seconds * 10); i++) {
+                page.keyboard().press("Shift+ArrowRight");
+            }
+        }
+    }
+
+    static void select(Page page, double start, double end) {
+        Hand.MOUSE.select(page, start, end);
     }
 
     static String time(double seconds) {
@@ -148,30 +229,48 @@ abstract class JobSchool extends BrowserTest {
     }
 
     static void press(Page page, String button, String said) {
-        Locator wanted = page.locator(button);
-        if (!wanted.isVisible()) {
-            page.locator("#card summary").click();
-        }
-        wanted.click();
-        page.getByText(said).waitFor();
+        Hand.MOUSE.act(page, button, said);
     }
 
-    /** Puts the ribbon there by keys. */
     static void ribbonTo(Page page, double seconds) {
-        page.locator("#page").focus();
-        page.keyboard().press("Home");
-        for (int i = 0; i < Math.round(seconds * 10); i++) {
-            page.keyboard().press("Shift+ArrowRight");
-        }
+        Hand.MOUSE.ribbonTo(page, seconds);
     }
 
     /** The file that the bench gives, as it is heard. */
     float[] taken(Page page) throws IOException, SoundRefused {
-        page.locator("#open-export").click();
+        return taken(page, Hand.MOUSE);
+    }
+
+    float[] taken(Page page, Hand hand) throws IOException, SoundRefused {
+        hand.press(page, page.locator("#open-export"));
         Locator wav = page.locator("#export-formats a", new Page.LocatorOptions().setHasText("WAV"));
-        Download download = page.waitForDownload(wav::click);
-        page.locator("#export form[method=dialog] button").click();
+        Download download = page.waitForDownload(() -> hand.press(page, wav));
+        hand.press(page, page.locator("#export form[method=dialog] button"));
         return Voices.mono(Files.readAllBytes(download.path()), folder);
+    }
+
+    /** Lines two takes up by what both have heard, and lays them in step. */
+    void lineUp(Page page, Hand hand, String stays, String other) {
+        String episode = episodeOf(page);
+        page.navigate(school.address("/episodes/" + episode + "/line-up"));
+        Locator first = page.getByLabel(stays + " stays", new Page.GetByLabelOptions().setExact(true));
+        Locator second = page.getByLabel("Line " + other + " up", new Page.GetByLabelOptions().setExact(true));
+        if (hand == Hand.KEYS) {
+            Hand.reach(page, page.locator("input[name=first]").first());
+            for (int i = 0; i < 3 && !first.isChecked(); i++) {
+                page.keyboard().press(i == 0 ? "Space" : "ArrowDown");
+            }
+            Hand.reach(page, second);
+            page.keyboard().press("Space");
+        } else {
+            first.check();
+            second.check();
+        }
+        hand.press(page, page.getByText("Measure", new Page.GetByTextOptions().setExact(true)));
+        hand.press(page, page.getByText("Lay them in step", new Page.GetByTextOptions().setExact(true)));
+        page.getByText("They lie in step.").waitFor();
+        page.navigate(school.address("/episodes/" + episode + "/bench"));
+        page.locator("#drawer-tabs").waitFor();
     }
 
     static List<String> words(List<Tones.Heard> heard) {

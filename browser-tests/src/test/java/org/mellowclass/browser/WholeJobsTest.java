@@ -9,7 +9,10 @@ import java.util.Locale;
 import java.util.Map;
 
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
 import org.mellowclass.core.measure.LoudnessMeter;
+import org.mellowclass.core.testing.Signal;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
@@ -17,66 +20,91 @@ import com.microsoft.playwright.Page;
 /** Whole jobs on the bench, as crews do them; each is checked by what is heard in the file that comes out. */
 class WholeJobsTest extends JobSchool {
 
-    @Test
-    void a_fumbled_line_is_swapped_for_its_retake_two_pauses_shortened_a_breath_softened_and_the_ending_trimmed() throws Exception {
-        Page page = crewOf("Ada Reed");
-        // 400 a line, 600 the fumbled one, 700 a breath, 800 the retake at the end, 900 what is said after
-        bringIn(page, "START", Map.of("Ada", Tones.voice(400, 2, 0, 3, 600, 2, 0, 2.5, 400, 1, 0, 0.3, 700, 0.5, 0, 0.3, 400, 1, 0, 1, 800, 2, 900, 2)));
-        select(page, 14.6, 16.6);
-        press(page, "#copy", "Copied 2.00 s.");
-        press(page, "#remove", "Removed 2.00 s.");
-        select(page, 5, 7);
-        press(page, "#remove", "Removed 2.00 s.");
-        assertThat(page.locator("#clock").innerText()).isEqualTo("0:05.0");
-        page.locator("#page").focus();
-        page.keyboard().press("Control+v");
-        page.getByText("Laid in 2.00 s at 0:05.00.").waitFor();
-        select(page, 10.8, 11.3);
-        press(page, "#soften", "Softened 0.50 s.");
-        page.getByText("Pauses", new Page.GetByTextOptions().setExact(true)).click();
-        page.getByText("Shorten 2 pauses").click();
+    @ParameterizedTest
+    @EnumSource
+    void a_fumbled_line_is_swapped_for_its_retake_two_pauses_shortened_a_breath_softened_and_the_ending_trimmed(Hand hand) throws Exception {
+        Page page = crewOf(hand == Hand.KEYS ? "Ida Pool" : "Ada Reed");
+        // 400 a line, 600 the fumbled one, 700 a breath, 900 what is said after; 800 is the retake
+        bringIn(page, "START", Map.of("Ada", Tones.voice(400, 2, 0, 3, 600, 2, 0, 2.5, 400, 1, 0, 0.3, 700, 0.5, 0, 0.3, 400, 1, 0, 1, 900, 2)));
+        bringIn(page, "LIST", Map.of("again", Tones.voice(0, 0.7, 800, 2.4, 0, 0.8)));
+        hand.select(page, 4.5, 7.5);
+        hand.tab(page, "takes");
+        hand.press(page, page.getByLabel("Swap in again for what is selected"));
+        page.getByText("again in the place of what was selected.").waitFor();
+        hand.press(page, page.locator("#offer-hear"));
+        page.locator("#play[aria-label=Pause]").waitFor();
+        hand.press(page, page.locator("#offer-keep"));
+        page.getByText("again is swapped in.").waitFor();
+        hand.select(page, 11.2, 11.7);
+        hand.act(page, "#soften", "Softened 0.50 s.");
+        hand.tab(page, "pauses");
+        hand.press(page, page.getByText("Shorten 2 pauses"));
         page.getByText("2 pauses are shorter").waitFor();
-        page.locator("[data-tab=pauses]").click();
-        page.locator(".clip-grip-end").last().focus();
+        hand.tab(page, "pauses");
+        long frames = timeline(page).get("frames").getAsLong();
+        Hand.reach(page, page.locator(".clip-grip-end").last());
         page.keyboard().down("Shift");
-        for (int i = 0; i < 20; i++) {
+        for (int i = 0; i < 21; i++) {
             page.keyboard().press("ArrowLeft");
         }
         page.keyboard().up("Shift");
-        page.getByText("Trimmed").waitFor();
-        List<Tones.Heard> heard = Tones.in(taken(page), 400, 600, 700, 800, 900);
-        assertThat(heard).extracting(Tones.Heard::hertz).containsSubsequence(400, 800, 400, 400).doesNotContain(600);
+        page.waitForCondition(() -> timeline(page).get("frames").getAsLong() == frames - 21 * 4800);
+        List<Tones.Heard> heard = Tones.in(taken(page, hand), 400, 600, 700, 800, 900);
+        assertThat(heard).extracting(Tones.Heard::hertz).startsWith(400, 0, 800, 0, 400).doesNotContain(600, 900);
         assertThat(heard.get(1).seconds()).as("the first pause is natural now").isCloseTo(0.6, within(0.06));
+        assertThat(heard.get(2).seconds()).as("all of the retake's words").isCloseTo(2.4, within(0.06));
+        assertThat(heard.get(3).seconds()).as("the second pause").isCloseTo(0.6, within(0.06));
     }
 
-    @Test
-    void a_pause_is_taken_out_of_two_voices_at_once_and_opening_and_ending_are_laid_in_with_fades() throws Exception {
-        Page page = crewOf("Ben Sedge");
-        bringIn(page, "START", Map.of("Ben", Tones.voice(400, 2, 0, 8), "Cora", Tones.voice(0, 6, 600, 2, 0, 2)));
-        select(page, 2.5, 5.5);
-        press(page, "#remove", "Removed 3.00 s.");
+    @ParameterizedTest
+    @EnumSource
+    void two_voices_recorded_apart_are_lined_up_a_pause_taken_out_of_both_and_opening_and_ending_laid_in_with_fades(Hand hand) throws Exception {
+        Page page = crewOf(hand == Hand.KEYS ? "Jon Sluice" : "Ben Sedge");
+        // both laptops hear the same room; Cora's was switched on a second and a half later
+        float[] room = claps(Signal.noise(1, -50, 14, 7).samples()[0], 0.9, 2.6, 3.7, 4.2, 5.9, 7.1, 7.5, 9.2, 10.4, 11.1);
+        bringIn(page, "START", Map.of("Ben", over(room, 0, Tones.voice(400, 2, 0, 8)), "Cora", over(room, 72_000, Tones.voice(0, 4.5, 600, 2, 0, 2))));
+        lineUp(page, hand, "Ben", "Cora");
+        hand.select(page, 2.5, 5.5);
+        hand.act(page, "#remove", "Removed 3.00 s.");
         bringIn(page, "LIST", Map.of("opening", Tones.voice(900, 2), "ending", Tones.voice(1100, 2)));
-        select(page, 0, 2);
-        press(page, "#open-up", "A gap of 2.00 s is open");
+        hand.select(page, 0, 2);
+        hand.act(page, "#open-up", "A gap of 2.00 s is open");
         page.keyboard().press("Escape");
-        page.locator("#page").focus();
-        page.keyboard().press("Home");
-        page.getByText("Takes", new Page.GetByTextOptions().setExact(true)).click();
-        page.getByLabel("Lay opening at the ribbon").click();
+        hand.ribbonTo(page, 0);
+        hand.tab(page, "takes");
+        hand.press(page, page.getByLabel("Lay opening at the ribbon"));
         page.getByText("opening is on the page.").waitFor();
-        page.locator("#page").focus();
+        hand.toPage(page);
         page.keyboard().press("End");
-        page.getByLabel("Lay ending at the ribbon").click();
+        hand.press(page, page.getByLabel("Lay ending at the ribbon"));
         page.getByText("ending is on the page.").waitFor();
-        page.locator("[data-tab=takes]").click();
-        page.locator(".clip-grip-fade-out").last().focus();
-        page.getByLabel("Fade out", new Page.GetByLabelOptions().setExact(true)).fill("1.5");
-        page.keyboard().press("Enter");
+        hand.tab(page, "takes");
+        Hand.reach(page, page.locator(".clip-grip-fade-out").last());
+        hand.type(page, page.getByLabel("Fade out", new Page.GetByLabelOptions().setExact(true)), "1.5");
         page.waitForCondition(() -> page.locator("#fade-out").inputValue().equals("1.50"));
-        float[] sound = taken(page);
-        List<Tones.Heard> heard = Tones.in(sound, 400, 600, 900, 1100);
+        List<Tones.Heard> heard = Tones.in(taken(page, hand), 400, 600, 900, 1100);
         assertThat(heard).extracting(Tones.Heard::hertz).containsSubsequence(900, 400, 0, 600, 0, 1100);
-        assertThat(heard.stream().filter(part -> part.hertz() == 0).findFirst().orElseThrow().seconds()).as("four seconds less three").isCloseTo(1, within(0.08));
+        assertThat(heard.stream().filter(part -> part.hertz() == 0).findFirst().orElseThrow().seconds())
+                .as("from 2 to 6 s once they are lined up, less three").isCloseTo(1, within(0.08));
+    }
+
+    private static float[] claps(float[] room, double... seconds) {
+        float[] clap = Signal.noise(1, -26, 0.06, 8).samples()[0];
+        for (double second : seconds) {
+            for (int i = 0; i < clap.length; i++) {
+                room[(int) (48_000 * second) + i] += clap[i];
+            }
+        }
+        return room;
+    }
+
+    /** A sound over what a room has from a frame on. */
+    private static Signal over(float[] room, int fromFrame, Signal voice) {
+        float[] sum = voice.samples()[0].clone();
+        for (int i = 0; i < sum.length; i++) {
+            sum[i] += room[fromFrame + i];
+        }
+        return Signal.of(48_000, sum);
     }
 
     @Test
@@ -96,24 +124,38 @@ class WholeJobsTest extends JobSchool {
     }
 
     @Test
-    void one_recording_is_broken_into_parts_with_music_between_that_goes_down_under_the_voice() throws Exception {
+    void one_recording_is_broken_into_three_parts_with_music_between_that_is_crossfaded_and_goes_down_under_the_voice() throws Exception {
         Page page = crewOf("Cleo Rush");
-        bringIn(page, "START", Map.of("Cleo", Tones.voice(400, 3, 600, 3)));
-        bringIn(page, "LIST", Map.of("tune", Tones.voice(1100, 8)));
-        select(page, 3, 6);
+        bringIn(page, "START", Map.of("Cleo", Tones.voice(400, 3, 600, 3, 800, 3)));
+        bringIn(page, "LIST", Map.of("tune", Tones.voice(1100, 6)));
+        select(page, 3, 7);
+        press(page, "#open-up", "A gap of 4.00 s is open");
+        select(page, 10, 13);
         press(page, "#open-up", "A gap of 3.00 s is open");
         page.keyboard().press("Escape");
         page.getByText("Takes", new Page.GetByTextOptions().setExact(true)).click();
-        ribbonTo(page, 3);
-        page.getByLabel("Lay tune at the ribbon").click();
-        page.getByText("tune is on the page.").waitFor();
-        List<Tones.Heard> heard = Tones.in(taken(page), 400, 600, 1100);
-        assertThat(heard).extracting(Tones.Heard::hertz).containsSubsequence(400, 1100);
-        page.getByText("Tracks", new Page.GetByTextOptions().setExact(true)).click();
-        page.getByLabel("Gain of Music in dB").fill("-20");
+        for (double at : new double[] {2, 9}) {
+            ribbonTo(page, at);
+            page.getByLabel("Lay tune at the ribbon").click();
+            page.waitForCondition(() -> timeline(page).getAsJsonArray("tracks").size() == 2 && clips(page, 1).size() == (at == 2 ? 1 : 2));
+        }
+        page.locator("[data-tab=takes]").click();
+        long second = clips(page, 1).get(1).getAsJsonObject().get("id").getAsLong();
+        page.locator(".clip-grip-move[data-clip='" + second + "']").first().focus();
+        page.getByLabel("Starts at").fill("0:07.50");
         page.keyboard().press("Enter");
-        page.getByText("Music: -20 dB.").waitFor();
-        assertThat(Tones.in(taken(page), 400, 600, 1100)).extracting(Tones.Heard::hertz).containsSubsequence(400, 1100, 600);
+        page.waitForCondition(() -> clips(page, 1).get(1).getAsJsonObject().get("startFrame").getAsLong() == 360_000);
+        page.locator("[data-tab=pauses]").click();
+        page.locator("#fades-list").getByText("crossfade · Music").waitFor();
+        page.locator("[data-tab=tracks]").click();
+        page.getByLabel("Take Music down under the voices").click();
+        page.getByText("Music goes down under the voices.").waitFor();
+        float[] sound = taken(page);
+        assertThat(Tones.in(sound, 400, 600, 800, 1100)).extracting(Tones.Heard::hertz).containsSubsequence(400, 1100, 600, 1100, 800);
+        double[] music = levels(sound, 1100, 2.8, 5, 8.5, 12);
+        assertThat(music[1] - music[0]).as("alone against under the first part, in dB").isGreaterThan(10);
+        assertThat(music[1] - music[2]).as("and under the second").isGreaterThan(10);
+        assertThat(music[3]).as("it is back between them").isCloseTo(music[1], within(1.0));
     }
 
     @Test

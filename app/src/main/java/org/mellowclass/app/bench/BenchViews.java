@@ -72,11 +72,12 @@ public class BenchViews {
      * @param sources what clips play
      * @param fades   what they begin and end with
      * @param finish what its sound plays through, by name
+     * @param finishOf the revision that it was measured of; 0 if none was
      * @param since the revision from which {@code maps} lead here; 0 if nobody asked
      * @param maps  where the time of tracks has gone, see {@link StoredMaps}; a track that is missing has kept its time
      */
     public record TimelineView(long revision, boolean canUndo, boolean canRedo, long frames, List<TrackView> tracks, List<SourceView> sources, List<Fade> fades,
-                               List<Flag> flags, Map<Long, TakeView> takes, String finish, long since, Map<Long, List<long[]>> maps) {
+                               List<Flag> flags, Map<Long, TakeView> takes, String finish, long finishOf, long since, Map<Long, List<long[]>> maps) {
     }
 
     /** A revision that nobody changes any more. */
@@ -106,7 +107,7 @@ public class BenchViews {
                 track.gainDb(), track.pan(), track.muted(), track.curve().points(), track.clips().stream().map(clip -> view(clip, sources, fades)).toList())).toList();
         return new TimelineView(head.seq(), head.point().undoTarget().isPresent(), head.point().redoTarget().isPresent(),
                 head.timeline().endFrame(), tracks, sources.values().map(source -> view(source, made)).toList(), fades.values().toList(),
-                head.timeline().flags(), views, finishes.of(episodeId).name(), since, StoredMaps.view(maps));
+                head.timeline().flags(), views, finishes.of(episodeId).name(), finishes.measured(episodeId).orElse(0), since, StoredMaps.view(maps));
     }
 
     /** Values in the order in which they were first met. */

@@ -12,6 +12,7 @@ import org.mellowclass.core.timeline.Track;
 import org.mellowclass.core.timeline.edit.Clear;
 import org.mellowclass.core.timeline.edit.Edit;
 import org.mellowclass.core.timeline.edit.EditRefused;
+import org.mellowclass.core.timeline.edit.Fades;
 import org.mellowclass.core.timeline.edit.Move;
 import org.mellowclass.core.timeline.edit.MoveJoin;
 import org.mellowclass.core.timeline.edit.OpenUp;
@@ -83,6 +84,13 @@ sealed interface ClipWish extends Wish {
         @Override
         public Edit edit(Asked asked) {
             return new SetFade(clipId, Wish.given(edge), Fields.frame(frames), shape);
+        }
+    }
+
+    record ClearingStrayFades() implements ClipWish {
+        @Override
+        public Edit edit(Asked asked) {
+            return Fades.clearStrays(asked.base());
         }
     }
 

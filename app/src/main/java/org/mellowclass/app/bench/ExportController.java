@@ -5,6 +5,7 @@ import java.nio.file.Files;
 import java.util.Set;
 
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.store.RandomKey;
 import org.mellowclass.app.web.Fields;
 import org.springframework.http.CacheControl;
 import org.springframework.http.ContentDisposition;
@@ -37,8 +38,9 @@ class ExportController {
     @GetMapping("/episodes/{episodeId}/export/{revision}/file")
     ResponseEntity<StreamingResponseBody> file(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long revision,
                                                @RequestParam(defaultValue = "0") long from, @RequestParam(defaultValue = "0") long to,
-                                               @RequestParam(defaultValue = "") Set<Long> tracks, @RequestParam(defaultValue = "MP3") Exports.Format format) throws IOException {
-        Exports.Written written = exports.write(viewer, episodeId, wanted(revision, from, to, tracks), format);
+                                               @RequestParam(defaultValue = "") Set<Long> tracks, @RequestParam(defaultValue = "MP3") Exports.Format format,
+                                               @RequestParam(defaultValue = "") String key) throws IOException {
+        Exports.Written written = exports.write(viewer, episodeId, wanted(revision, from, to, tracks), format, RandomKey.is(key) ? key : "");
         StreamingResponseBody body = out -> {
             try {
                 Files.copy(written.file(), out);
@@ -48,6 +50,15 @@ class ExportController {
         };
         return ResponseEntity.ok().contentType(MediaType.valueOf(format.mediaType())).contentLength(Files.size(written.file())).cacheControl(CacheControl.noStore())
                 .header(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.attachment().filename(written.name()).build().toString()).body(body);
+    }
+
+    /** @param percent of a file that is being made */
+    record Progress(int percent) {
+    }
+
+    @GetMapping("/episodes/{episodeId}/export/progress/{key}")
+    Progress progress(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable String key) {
+        return new Progress(exports.progress(viewer, episodeId, key));
     }
 
     private static Exports.Wanted wanted(long revision, long from, long to, Set<Long> tracks) {

@@ -4,16 +4,19 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 
+import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
@@ -38,6 +41,9 @@ import org.mellowclass.media.SoundEncoder;
 import org.mellowclass.media.Tags;
 import org.springframework.stereotype.Service;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+
 /** Writes an episode, a part of it or some of its tracks, as a file: the same samples that the bench plays. */
 @Service
 class Exports {
@@ -60,6 +66,8 @@ class Exports {
     /** What 24-bit FLAC of speech comes to, by frame and channel, as measured on the demo school's: told as "about". */
     private static final double FLAC_BYTES_A_SAMPLE = 1.95;
 
+    static final int FAILED = -1;
+
     private final Bench bench;
     private final TakeSounds sounds;
     private final Finishes finishes;
@@ -68,6 +76,8 @@ class Exports {
     private final Scratch scratch;
     private final Clock clock;
     private final Turnstile turnstile = new Turnstile(2);
+    /** How far files that are being made have come in percent, by who asked and the key they gave. */
+    private final Cache<String, Integer> made = Caffeine.newBuilder().maximumSize(1000).expireAfterWrite(Duration.ofMinutes(10)).build();
 
     Exports(Bench bench, TakeSounds sounds, Finishes finishes, Access access, SoundEncoder encoder, Scratch scratch, Clock clock) {
         this.bench = bench;
@@ -131,7 +141,14 @@ class Exports {
     record Written(Path file, String name, Format format) {
     }
 
-    Written write(Person viewer, long episodeId, Wanted wanted, Format format) throws IOException {
+    /** How far a file has come, in percent; 0 if nothing is known of it, {@link #FAILED} if it could not be made. */
+    int progress(Person viewer, long episodeId, String key) {
+        access.episode(viewer, episodeId);
+        return Optional.ofNullable(made.getIfPresent(viewer.id() + " " + key)).orElse(0);
+    }
+
+    /** @param key under which the page asks for the progress */
+    Written write(Person viewer, long episodeId, Wanted wanted, Format format, String key) throws IOException {
         Episode episode = access.episode(viewer, episodeId);
         Timeline timeline = timeline(viewer, episodeId, wanted);
         Span span = span(timeline, wanted);
@@ -143,13 +160,16 @@ class Exports {
             turnstile.pass(() -> {
                 try (Mixer mixer = new Mixer(audible(timeline, wanted), sounds)) {
                     SampleSource stereo = new Start(finish.from(mixer, span.startFrame()), span.frames());
-                    write(mono ? new FirstChannel(stereo) : stereo, tags(episode), format, file);
+                    SampleSource told = new Reporting(stereo, span.frames(), read -> made.put(viewer.id() + " " + key, (int) (99 * read / span.frames())));
+                    write(mono ? new FirstChannel(told) : told, tags(episode), format, file);
                 }
                 return file;
             });
             done = true;
+            made.put(viewer.id() + " " + key, 100);
         } finally {
             if (!done) {
+                made.put(viewer.id() + " " + key, FAILED);
                 Files.deleteIfExists(file);
             }
         }

@@ -4,9 +4,15 @@ import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
 
+import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.web.Fields;
+import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.talk.Retake;
+import org.mellowclass.core.timeline.Track;
 import org.mellowclass.core.timeline.edit.Edit;
+import org.mellowclass.core.timeline.edit.EditRefused;
 import org.mellowclass.core.timeline.edit.LayCopy;
+import org.mellowclass.core.timeline.edit.SwapPassage;
 
 /** Wishes that lay sound on the page. */
 sealed interface LayingWish extends Wish {
@@ -20,6 +26,24 @@ sealed interface LayingWish extends Wish {
         @Override
         public Edit edit(Asked asked) {
             throw new IllegalArgumentException("only the bench knows its takes");
+        }
+    }
+
+    /**
+     * Puts a take's words in the place of a selection, on the track that is called as the take's if it is selected, otherwise on the first
+     * with sound there.
+     */
+    record Swapping(long startFrame, long endFrame, Set<Long> trackIds, long takeId) implements LayingWish {
+        @Override
+        public Edit edit(Asked asked) {
+            Span passage = Wish.spanned(startFrame, endFrame);
+            Take take = asked.take(takeId);
+            List<Track> selected = asked.base().tracks().stream().filter(track -> Wish.given(trackIds).contains(track.id())).toList();
+            Track track = selected.stream().filter(it -> it.name().equals(take.trackName())).findFirst()
+                    .or(() -> selected.stream().filter(it -> it.clips().stream().anyMatch(clip -> clip.overlaps(passage))).findFirst())
+                    .orElseThrow(() -> new EditRefused(EditRefused.Reason.NO_TRACK_CHOSEN));
+            Span words = Retake.of(asked.base(), track.id(), passage, takeId, take.frames(), asked.facts());
+            return new SwapPassage(track.id(), passage, takeId, words, asked.base().tiedTo(Set.of(track.id())));
         }
     }
 

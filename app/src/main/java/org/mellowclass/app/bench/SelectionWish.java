@@ -7,12 +7,14 @@ import java.util.Set;
 
 import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.Refusal;
+import org.mellowclass.core.dsp.PlaceMender;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.timeline.edit.Blank;
 import org.mellowclass.core.timeline.edit.Clear;
 import org.mellowclass.core.timeline.edit.Edit;
 import org.mellowclass.core.timeline.edit.EditRefused;
 import org.mellowclass.core.timeline.edit.Fill;
+import org.mellowclass.core.timeline.edit.Mend;
 import org.mellowclass.core.timeline.edit.OpenUp;
 import org.mellowclass.core.timeline.edit.Remove;
 import org.mellowclass.core.timeline.edit.Soften;
@@ -24,7 +26,7 @@ import org.mellowclass.core.timeline.edit.Together;
 sealed interface SelectionWish extends Wish {
 
     /** Of a selection: a span on some tracks. */
-    sealed interface OnSelection extends SelectionWish permits Removing, KeepingOnly, Blanking, Clearing, Filling, Softening {
+    sealed interface OnSelection extends SelectionWish permits Removing, KeepingOnly, Blanking, Clearing, Filling, Mending, Softening {
 
         long startFrame();
 
@@ -80,6 +82,14 @@ sealed interface SelectionWish extends Wish {
         @Override
         public Edit edit(Asked asked) {
             return new Fill(span(), Wish.given(trackIds));
+        }
+    }
+
+    /** What is too long to be guessed from what is around it becomes room. */
+    record Mending(long startFrame, long endFrame, Set<Long> trackIds) implements OnSelection {
+        @Override
+        public Edit edit(Asked asked) {
+            return span().frames() <= PlaceMender.LONGEST ? Mend.heard(asked.base(), span(), Wish.given(trackIds)) : new Blank(span(), Wish.given(trackIds));
         }
     }
 

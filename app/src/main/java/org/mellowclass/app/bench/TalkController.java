@@ -1,10 +1,13 @@
 package org.mellowclass.app.bench;
 
+import java.io.IOException;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalDouble;
 
 import org.mellowclass.app.people.Person;
 import org.mellowclass.core.timeline.VolumeCurve;
+import org.mellowclass.core.timeline.edit.Fades;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -46,6 +49,21 @@ class TalkController {
     @GetMapping("/episodes/{episodeId}/loudness/{revision}/{clipId}")
     Loudness loudness(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long revision, @PathVariable long clipId) {
         return new Loudness(talk.loudness(viewer, episodeId, revision, clipId).orElse(null));
+    }
+
+    /** @param lu voice minus music; null where there is nothing to compare */
+    record Under(Double lu) {
+    }
+
+    @GetMapping("/episodes/{episodeId}/under-voice/{revision}/{frame}")
+    Under underVoice(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long revision, @PathVariable long frame) throws IOException {
+        OptionalDouble lu = talk.musicUnderVoice(viewer, episodeId, revision, frame);
+        return new Under(lu.isPresent() ? lu.getAsDouble() : null);
+    }
+
+    @GetMapping("/episodes/{episodeId}/fades/{revision}")
+    List<Fades.Listed> fades(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long revision) {
+        return talk.fades(viewer, episodeId, revision);
     }
 
     record TrialRequest(long base, Wish edit) {

@@ -1,15 +1,21 @@
 package org.mellowclass.app.bench;
 
+import java.io.IOException;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.sounds.TakeFindings;
 import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
+import org.mellowclass.app.web.Fields;
+import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
+import org.mellowclass.app.web.Turnstile;
+import org.mellowclass.core.soundcheck.MusicUnderVoice;
 import org.mellowclass.core.talk.Ducking;
 import org.mellowclass.core.talk.Levels;
 import org.mellowclass.core.talk.Talk;
@@ -18,6 +24,7 @@ import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
 import org.mellowclass.core.timeline.VolumeCurve;
+import org.mellowclass.core.timeline.edit.Fades;
 import org.springframework.stereotype.Service;
 
 /** Who speaks when on an episode's page, and what follows from it: pauses, ducked music, even voices. */
@@ -27,6 +34,7 @@ class TalkOfEpisode {
     private final Bench bench;
     private final TakeShelf takes;
     private final TakeSounds sounds;
+    private final Turnstile turnstile = new Turnstile(2);
 
     TalkOfEpisode(Bench bench, TakeShelf takes, TakeSounds sounds) {
         this.bench = bench;
@@ -73,7 +81,23 @@ class TalkOfEpisode {
         return clip.flatMap(it -> Levels.lufs(track.get(), it, facts(episodeId)));
     }
 
-    private TalkFacts facts(long episodeId) {
+    /** How far music lies under the voice around a moment, in LU; empty where nobody speaks over music, or no take of it is measured. */
+    OptionalDouble musicUnderVoice(Person viewer, long episodeId, long revision, long frame) throws IOException {
+        Timeline timeline = bench.timeline(viewer, episodeId, revision);
+        long from = Math.max(0, Fields.frame(frame) - MusicUnderVoice.STRETCH_FRAMES / 2);
+        return turnstile.pass(() -> MusicUnderVoice.of(timeline, facts(episodeId), sounds, from, from + MusicUnderVoice.STRETCH_FRAMES).over());
+    }
+
+    List<Fades.Listed> fades(Person viewer, long episodeId, long revision) {
+        return Fades.of(bench.timeline(viewer, episodeId, revision));
+    }
+
+    /** @throws NotFound if it is no ready take of the episode */
+    Take take(long episodeId, long takeId) {
+        return Optional.ofNullable(takes.ready(episodeId).get(takeId)).orElseThrow(NotFound::new);
+    }
+
+    TalkFacts facts(long episodeId) {
         Map<Long, Take> ready = takes.ready(episodeId);
         Map<Long, TakeFindings.Speech> speech = sounds.speechOf(episodeId);
         return takeId -> Optional.ofNullable(speech.get(takeId)).filter(found -> ready.containsKey(takeId))

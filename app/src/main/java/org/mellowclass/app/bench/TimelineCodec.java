@@ -41,6 +41,7 @@ import org.mellowclass.core.timeline.edit.LayCopy;
 import org.mellowclass.core.timeline.edit.LayInStep;
 import org.mellowclass.core.timeline.edit.LaySpan;
 import org.mellowclass.core.timeline.edit.LayTake;
+import org.mellowclass.core.timeline.edit.Mend;
 import org.mellowclass.core.timeline.edit.Move;
 import org.mellowclass.core.timeline.edit.MoveJoin;
 import org.mellowclass.core.timeline.edit.MuteTrack;
@@ -56,10 +57,12 @@ import org.mellowclass.core.timeline.edit.RemoveFlag;
 import org.mellowclass.core.timeline.edit.SetClipGain;
 import org.mellowclass.core.timeline.edit.SetClipGains;
 import org.mellowclass.core.timeline.edit.SetFade;
+import org.mellowclass.core.timeline.edit.SetFades;
 import org.mellowclass.core.timeline.edit.SetTakeGain;
 import org.mellowclass.core.timeline.edit.SetTrackGain;
 import org.mellowclass.core.timeline.edit.Soften;
 import org.mellowclass.core.timeline.edit.Split;
+import org.mellowclass.core.timeline.edit.SwapPassage;
 import org.mellowclass.core.timeline.edit.SwapTake;
 import org.mellowclass.core.timeline.edit.TieTrack;
 import org.mellowclass.core.timeline.edit.Together;
@@ -102,8 +105,10 @@ class TimelineCodec {
         @JsonSubTypes.Type(value = AddFlag.class, name = "add-flag"),
         @JsonSubTypes.Type(value = NameFlag.class, name = "name-flag"),
         @JsonSubTypes.Type(value = SwapTake.class, name = "swap-take"),
+        @JsonSubTypes.Type(value = SwapPassage.class, name = "swap-passage"),
         @JsonSubTypes.Type(value = EraseTake.class, name = "erase-take"),
         @JsonSubTypes.Type(value = Treat.class, name = "treat"),
+        @JsonSubTypes.Type(value = Mend.class, name = "mend"),
         @JsonSubTypes.Type(value = PartSides.class, name = "part-sides"),
         @JsonSubTypes.Type(value = LayInStep.class, name = "lay-in-step"),
         @JsonSubTypes.Type(value = SetTakeGain.class, name = "set-take-gain"),
@@ -114,6 +119,7 @@ class TimelineCodec {
         @JsonSubTypes.Type(value = MoveJoin.class, name = "move-join"),
         @JsonSubTypes.Type(value = RemoveClip.class, name = "remove-clip"),
         @JsonSubTypes.Type(value = SetFade.class, name = "set-fade"),
+        @JsonSubTypes.Type(value = SetFades.class, name = "set-fades"),
         @JsonSubTypes.Type(value = SetClipGains.class, name = "set-clip-gains"),
         @JsonSubTypes.Type(value = PanTrack.class, name = "pan-track"),
         @JsonSubTypes.Type(value = MuteTrack.class, name = "mute-track"),

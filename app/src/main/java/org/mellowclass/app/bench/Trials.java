@@ -22,12 +22,14 @@ class Trials {
     private static final Duration KEPT = Duration.ofMinutes(30);
 
     private final Bench bench;
+    private final TalkOfEpisode talk;
     private final Access access;
     private final TakeSounds sounds;
     private final Cache<String, Trial> trials = Caffeine.newBuilder().maximumSize(MOST).expireAfterAccess(KEPT).build();
 
-    Trials(Bench bench, Access access, TakeSounds sounds) {
+    Trials(Bench bench, TalkOfEpisode talk, Access access, TakeSounds sounds) {
         this.bench = bench;
+        this.talk = talk;
         this.access = access;
         this.sounds = sounds;
     }
@@ -42,17 +44,7 @@ class Trials {
     Tried of(Person viewer, long episodeId, long revision, Wish wish) {
         access.episode(viewer, episodeId);
         Timeline base = bench.timeline(viewer, episodeId, revision);
-        Edited edited = wish.edit(new Wish.Asked() {
-            @Override
-            public Timeline base() {
-                return base;
-            }
-
-            @Override
-            public Timeline at(long other) {
-                return bench.timeline(viewer, episodeId, other);
-            }
-        }).applyTo(base, sounds.facts(episodeId));
+        Edited edited = wish.edit(new AskedOf(bench, talk, viewer, episodeId, revision)).applyTo(base, sounds.facts(episodeId));
         String key = RandomKey.next();
         trials.put(key, new Trial(episodeId, edited.timeline()));
         return new Tried(key, edited.timeline().endFrame());

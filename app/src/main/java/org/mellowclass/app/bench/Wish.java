@@ -4,9 +4,12 @@ import java.util.Collection;
 import java.util.Map;
 import java.util.Objects;
 
+import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.web.Fields;
+import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.talk.TalkFacts;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.edit.Edit;
 
@@ -20,16 +23,19 @@ import com.fasterxml.jackson.annotation.JsonTypeInfo;
     @JsonSubTypes.Type(value = SelectionWish.Blanking.class, name = "blank"),
     @JsonSubTypes.Type(value = SelectionWish.Clearing.class, name = "clear"),
     @JsonSubTypes.Type(value = SelectionWish.Filling.class, name = "fill"),
+    @JsonSubTypes.Type(value = SelectionWish.Mending.class, name = "mend"),
     @JsonSubTypes.Type(value = SelectionWish.Softening.class, name = "soften"),
     @JsonSubTypes.Type(value = SelectionWish.Splitting.class, name = "split"),
     @JsonSubTypes.Type(value = SelectionWish.OpeningUp.class, name = "open-up"),
     @JsonSubTypes.Type(value = LayingWish.Laying.class, name = "lay-take"),
+    @JsonSubTypes.Type(value = LayingWish.Swapping.class, name = "swap-passage"),
     @JsonSubTypes.Type(value = LayingWish.Copying.class, name = "lay-copy"),
     @JsonSubTypes.Type(value = ClipWish.Moving.class, name = "move"),
     @JsonSubTypes.Type(value = ClipWish.MovingJoin.class, name = "move-join"),
     @JsonSubTypes.Type(value = ClipWish.Trimming.class, name = "trim"),
     @JsonSubTypes.Type(value = ClipWish.RemovingClip.class, name = "remove-clip"),
     @JsonSubTypes.Type(value = ClipWish.Fading.class, name = "set-fade"),
+    @JsonSubTypes.Type(value = ClipWish.ClearingStrayFades.class, name = "clear-stray-fades"),
     @JsonSubTypes.Type(value = ClipWish.ClipGain.class, name = "set-clip-gain"),
     @JsonSubTypes.Type(value = ClipWish.ClipGains.class, name = "set-clip-gains"),
     @JsonSubTypes.Type(value = TrackWish.TrackGain.class, name = "set-track-gain"),
@@ -55,6 +61,11 @@ sealed interface Wish permits SelectionWish, LayingWish, ClipWish, TrackWish, Fl
         Timeline base();
 
         Timeline at(long revision);
+
+        /** @throws NotFound if it is no ready take of the episode */
+        Take take(long takeId);
+
+        TalkFacts facts();
     }
 
     /** The edit that is wished for. */

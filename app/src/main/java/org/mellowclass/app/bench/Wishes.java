@@ -3,7 +3,6 @@ package org.mellowclass.app.bench;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.web.Fields;
-import org.mellowclass.core.timeline.Timeline;
 import org.springframework.stereotype.Service;
 
 /** Makes edits of what pages ask for, with what only the server knows, and hands them to the bench. */
@@ -11,10 +10,12 @@ import org.springframework.stereotype.Service;
 class Wishes {
 
     private final Bench bench;
+    private final TalkOfEpisode talk;
     private final Access access;
 
-    Wishes(Bench bench, Access access) {
+    Wishes(Bench bench, TalkOfEpisode talk, Access access) {
         this.bench = bench;
+        this.talk = talk;
         this.access = access;
     }
 
@@ -25,16 +26,6 @@ class Wishes {
             Long startFrame = laying.startFrame() == null ? null : Long.valueOf(Fields.frame(laying.startFrame()));
             return bench.layTake(viewer, episodeId, base, clientId, laying.takeId(), laying.trackName(), startFrame);
         }
-        return bench.edit(viewer, episodeId, base, clientId, wish.edit(new Wish.Asked() {
-            @Override
-            public Timeline base() {
-                return at(base);
-            }
-
-            @Override
-            public Timeline at(long revision) {
-                return bench.timeline(viewer, episodeId, revision);
-            }
-        }));
+        return bench.edit(viewer, episodeId, base, clientId, wish.edit(new AskedOf(bench, talk, viewer, episodeId, base)));
     }
 }

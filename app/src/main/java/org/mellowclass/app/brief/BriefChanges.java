@@ -42,6 +42,9 @@ public final class BriefChanges {
         if (old.recipe() != now.recipe()) {
             changes.add(new Change("RECIPE", crews));
         }
+        if (old.actions() != now.actions()) {
+            changes.add(new Change("ACTIONS", crews));
+        }
         parts(before.parts(), after.parts(), crews, owners, changes);
         if (!before.lines().equals(after.lines())) {
             changes.add(new Change("SCRIPT", crews));

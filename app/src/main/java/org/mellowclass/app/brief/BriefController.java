@@ -43,6 +43,7 @@ class BriefController {
         model.addAttribute("presets", HouseSound.Preset.values());
         model.addAttribute("formats", Brief.OutputFormat.values());
         model.addAttribute("recipes", Brief.Recipe.values());
+        model.addAttribute("actions", Brief.Actions.values());
         model.addAttribute("sounds", shelf.find(viewer, classId, ""));
         model.addAttribute("excerpts", shelf.excerpts(viewer, classId));
         model.addAttribute("otherClasses", access.classesOf(viewer).stream().filter(other -> other.id() != classId).toList());

@@ -9,7 +9,7 @@ import java.util.List;
  * @param evenSo  whether the teacher has read what will change for whom
  */
 public record BriefDraft(long version, String project, String story, double loudnessLufs, double ceilingDbtp, String shortest,
-                  String longest, String dueDay, Brief.OutputFormat outputFormat, Brief.Recipe recipe, List<PartDraft> parts,
+                  String longest, String dueDay, Brief.OutputFormat outputFormat, Brief.Recipe recipe, Brief.Actions actions, List<PartDraft> parts,
                   List<LineDraft> lines, List<CriterionDraft> rubric, List<ClipDraft> starter, boolean evenSo) {
 
     public record PartDraft(long id, String name, String shortest, String longest) {

@@ -14,7 +14,7 @@ interface BriefMapper {
 
     String BRIEF = """
             SELECT b.class_id, b.version, b.project, b.story, b.loudness_lufs, b.ceiling_dbtp, b.shortest_frames,
-                   b.longest_frames, b.due_day, b.output_format, b.recipe
+                   b.longest_frames, b.due_day, b.output_format, b.recipe, b.actions
             FROM brief b
             """;
 
@@ -29,9 +29,9 @@ interface BriefMapper {
 
     @Insert("""
             INSERT INTO brief (class_id, version, project, story, loudness_lufs, ceiling_dbtp, shortest_frames, longest_frames,
-                               due_day, output_format, recipe)
+                               due_day, output_format, recipe, actions)
             VALUES (#{classId}, #{version}, #{project}, #{story}, #{loudnessLufs}, #{ceilingDbtp}, #{shortestFrames},
-                    #{longestFrames}, #{dueDay}, #{outputFormat}, #{recipe})
+                    #{longestFrames}, #{dueDay}, #{outputFormat}, #{recipe}, #{actions})
             """)
     void add(Brief brief);
 
@@ -39,7 +39,7 @@ interface BriefMapper {
     @Update("""
             UPDATE brief SET version = #{version}, project = #{project}, story = #{story}, loudness_lufs = #{loudnessLufs},
                    ceiling_dbtp = #{ceilingDbtp}, shortest_frames = #{shortestFrames}, longest_frames = #{longestFrames},
-                   due_day = #{dueDay}, output_format = #{outputFormat}, recipe = #{recipe}
+                   due_day = #{dueDay}, output_format = #{outputFormat}, recipe = #{recipe}, actions = #{actions}
             WHERE class_id = #{classId} AND version = #{version} - 1
             """)
     int change(Brief brief);

@@ -101,7 +101,7 @@ public class Briefs {
         WholeBrief before = whole(toClassId);
         Brief brief = from.brief();
         Brief copy = new Brief(toClassId, before.brief().version() + 1, brief.project(), brief.story(), brief.loudnessLufs(),
-                brief.ceilingDbtp(), brief.shortestFrames(), brief.longestFrames(), brief.dueDay(), brief.outputFormat(), brief.recipe());
+                brief.ceilingDbtp(), brief.shortestFrames(), brief.longestFrames(), brief.dueDay(), brief.outputFormat(), brief.recipe(), brief.actions());
         List<Part> parts = from.parts().stream().map(part -> new Part(0, part.name(), part.shortestFrames(), part.longestFrames())).toList();
         List<Integer> partOfLine = from.lines().stream().map(line -> indexOf(from.parts(), line.partId())).toList();
         List<ScriptLine> lines = from.lines().stream().map(line -> new ScriptLine(0, null, line.words(), line.cue())).toList();
@@ -222,7 +222,7 @@ public class Briefs {
         }
         Brief brief = new Brief(classId, draft.version() + 1, Fields.required(draft.project(), LONGEST_TITLE, "brief.PROJECT"),
                 Fields.optional(draft.story(), LONGEST_STORY, "brief.STORY"), draft.loudnessLufs(), draft.ceilingDbtp(), shortest,
-                longest, day(draft.dueDay()), draft.outputFormat(), draft.recipe());
+                longest, day(draft.dueDay()), draft.outputFormat(), draft.recipe(), draft.actions());
         if (draft.parts().size() + draft.lines().size() + draft.rubric().size() + draft.starter().size() > MOST_ROWS) {
             throw Refusal.unfit("brief.TOO_MANY", MOST_ROWS);
         }

@@ -59,7 +59,7 @@ class DemoBrief {
 
         briefs.change(teacher, classId, new BriefDraft(1, "Tides and Tales",
                 "Audio stories of one to two minutes about the river town we live in, told by class 8 Heron.", -16, -1, "1:00", "2:00",
-                due.toString(), Brief.OutputFormat.MP3_STEREO, Brief.Recipe.QUIET_ROOM,
+                due.toString(), Brief.OutputFormat.MP3_STEREO, Brief.Recipe.QUIET_ROOM, Brief.Actions.USUAL,
                 List.of(new PartDraft(0, "Cold open", "0:05", "0:15"), new PartDraft(0, "The story", "0:40", "1:20"),
                         new PartDraft(0, "Ending", "0:08", "0:20")),
                 List.of(new LineDraft(0, 0, "Start in the middle: one thing that happened, in one breath.", "Waves"),

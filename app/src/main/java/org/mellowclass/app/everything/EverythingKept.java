@@ -5,11 +5,11 @@ import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Stream;
 import java.util.zip.Deflater;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
@@ -76,8 +76,13 @@ class EverythingKept {
             zip.setLevel(Deflater.BEST_SPEED);
             Map<Long, List<String>> files = new LinkedHashMap<>();
             for (EverythingMapper.Take take : takes) {
-                files.put(take.id(), Stream.concat(put(zip, "takes/take-" + take.id(), take.soundKey()).stream(),
-                        put(zip, "takes/take-" + take.id() + "-as-it-came", take.originalKey()).stream()).toList());
+                List<String> written = new ArrayList<>();
+                put(zip, "takes/take-" + take.id(), take.soundKey()).ifPresent(written::add);
+                put(zip, "takes/take-" + take.id() + "-as-it-came", take.originalKey()).ifPresent(written::add);
+                for (EverythingMapper.Returned returned : tables.returned(take.id())) {
+                    put(zip, "takes/take-" + take.id() + "-came-back-" + returned.id(), returned.originalKey()).ifPresent(written::add);
+                }
+                files.put(take.id(), written);
             }
             zip.putNextEntry(new ZipEntry("everything.json"));
             json.writeValue(zip, everything(student, takes, files));

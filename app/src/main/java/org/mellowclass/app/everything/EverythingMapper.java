@@ -122,4 +122,11 @@ interface EverythingMapper {
             JOIN crew_member m ON m.crew_id = e.crew_id WHERE m.person_id = #{personId} ORDER BY p.id
             """)
     List<Map<String, Object>> onAir(long personId);
+
+    /** A file that a take came back as. */
+    record Returned(long id, String originalKey) {
+    }
+
+    @Select("SELECT id, original_key FROM returned_file WHERE take_id = #{takeId} ORDER BY id")
+    List<Returned> returned(long takeId);
 }

@@ -7,6 +7,7 @@ import java.nio.file.StandardCopyOption;
 import java.util.Optional;
 
 import org.mellowclass.app.disk.DiskRoom;
+import org.mellowclass.app.store.Held;
 import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.web.Refusal;
@@ -53,6 +54,13 @@ public class IncomingFiles {
             return store.put(arriving);
         } finally {
             Files.deleteIfExists(arriving);
+        }
+    }
+
+    /** What a file that is kept says of itself. */
+    public SoundFacts facts(String key) throws IOException {
+        try (Held file = store.holdWhole(key)) {
+            return probes.pass(() -> look(file.file()));
         }
     }
 

@@ -104,6 +104,11 @@ public class Access {
         return people.episodesOf(student.id());
     }
 
+    /** Whether a class is one for practice: what is made there is nobody's work. */
+    public boolean isPractice(long classId) {
+        return people.isPractice(classId);
+    }
+
     /** The students of a crew whose episode {@link #episode} has let through. */
     public List<Person> crewOf(Episode episode) {
         return people.members(episode.crewId());

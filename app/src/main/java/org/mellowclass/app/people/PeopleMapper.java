@@ -87,13 +87,17 @@ interface PeopleMapper {
             """)
     Optional<SchoolClass> classOfStudent(long studentId, long classId);
 
-    @Select(EPISODE + "JOIN crew_member m ON m.crew_id = crew.id WHERE m.person_id = #{studentId} ORDER BY e.id")
+    /** Not the one for practice. */
+    @Select(EPISODE + "JOIN crew_member m ON m.crew_id = crew.id WHERE m.person_id = #{studentId} AND NOT c.practice ORDER BY e.id")
     List<Episode> episodesOf(long studentId);
 
     @Select(EPISODE + """
             JOIN crew_member m ON m.crew_id = crew.id WHERE m.person_id = #{studentId} AND e.id = #{episodeId}
             """)
     Optional<Episode> episodeOfMember(long studentId, long episodeId);
+
+    @Select("SELECT EXISTS (SELECT 1 FROM school_class WHERE id = #{classId} AND practice)")
+    boolean isPractice(long classId);
 
     @Select(EPISODE + """
             JOIN class_teacher t ON t.class_id = crew.class_id WHERE t.person_id = #{teacherId} AND e.id = #{episodeId}
@@ -166,6 +170,12 @@ interface PeopleMapper {
     @Insert("INSERT INTO school_class (school_id, name, code, keep_until) VALUES (#{schoolId}, #{name}, #{code}, #{keepUntil})")
     @Options(useGeneratedKeys = true, keyProperty = "row.id")
     void addClass(NewRow row, long schoolId, String name, String code, LocalDate keepUntil);
+
+    @Update("UPDATE school_class SET practice = TRUE WHERE id = #{classId}")
+    void forPractice(long classId);
+
+    @Select("SELECT crew_id FROM episode WHERE id = #{episodeId}")
+    long crewOf(long episodeId);
 
     @Insert("INSERT INTO class_teacher (class_id, person_id) VALUES (#{classId}, #{personId})")
     void addTeacherToClass(long classId, long personId);

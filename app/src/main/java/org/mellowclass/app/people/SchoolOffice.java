@@ -107,6 +107,21 @@ public class SchoolOffice {
         return row.id();
     }
 
+    /** The class of a school that nobody teaches, for practice. */
+    public long addPracticeClass(long schoolId, String code) {
+        NewRow row = new NewRow();
+        people.addClass(row, schoolId, "Practice", code, SchoolYear.keptUntil(LocalDate.now(clock.withZone(zone(schoolId)))));
+        people.forPractice(row.id());
+        return row.id();
+    }
+
+    /** A crew of one student, who is not in its class; returns the episode's id. */
+    public long addPracticeCrew(long classId, Person student) {
+        long episodeId = addCrew(classId, "Practice " + student.id(), "Practice", List.of());
+        people.addCrewMember(people.crewOf(episodeId), student.id());
+        return episodeId;
+    }
+
     public void addTeacherToClass(long classId, Person teacher) {
         people.addTeacherToClass(classId, teacher.id());
     }

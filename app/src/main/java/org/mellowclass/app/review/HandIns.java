@@ -73,6 +73,9 @@ public class HandIns {
         if (head.timeline().endFrame() == 0) {
             throw Refusal.unfit("hand-in.EMPTY");
         }
+        if (access.isPractice(access.ownEpisode(viewer, episodeId).classId())) {
+            throw Refusal.conflict("hand-in.PRACTICE");
+        }
         Optional<HandIn> earlier = handIns.ofRevision(episodeId, head.seq());
         if (earlier.isEmpty()) {
             handIns.add(episodeId, head.seq(), head.timelineHash(), viewer.id(), head.timeline().endFrame(), clock.instant());

@@ -27,6 +27,8 @@ import org.mellowclass.app.web.SkylinePicture;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.treatment.ChooseSides;
 import org.mellowclass.core.treatment.CorrectClock;
+import org.mellowclass.core.treatment.MendPlaces;
+import org.mellowclass.core.treatment.PlayReturned;
 import org.mellowclass.core.treatment.RedrawTops;
 import org.mellowclass.core.treatment.Step;
 import org.springframework.stereotype.Component;
@@ -110,7 +112,7 @@ class TakeLists {
         if (step instanceof ChooseSides choose) {
             return choose.sides().name();
         }
-        return step instanceof RedrawTops ? "TOPS" : step instanceof CorrectClock ? "CLOCK" : "";
+        return step instanceof RedrawTops ? "TOPS" : step instanceof MendPlaces ? "PLACES" : step instanceof PlayReturned ? "RETURNED" : step instanceof CorrectClock ? "CLOCK" : "";
     }
 
     private Double louder(Take take, OnPage onPage) {

@@ -26,6 +26,8 @@ public class ForgottenSounds {
             files.add(sound.skylineKey());
         }
         sounds.original(takeId).ifPresent(original -> files.add(original.originalKey()));
+        files.addAll(sounds.returnedOfTake(takeId));
+        sounds.forgetReturned(takeId);
         sounds.forget(takeId);
         sounds.forgetFindings(takeId);
         sounds.forgetOriginal(takeId);

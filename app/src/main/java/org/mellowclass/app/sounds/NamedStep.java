@@ -4,6 +4,8 @@ import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import org.mellowclass.core.treatment.ChooseSides;
 import org.mellowclass.core.treatment.CorrectClock;
+import org.mellowclass.core.treatment.MendPlaces;
+import org.mellowclass.core.treatment.PlayReturned;
 import org.mellowclass.core.treatment.RedrawTops;
 import org.mellowclass.core.treatment.Step;
 import org.springframework.boot.jackson.JsonMixin;
@@ -13,6 +15,8 @@ import org.springframework.boot.jackson.JsonMixin;
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "type")
 @JsonSubTypes({@JsonSubTypes.Type(value = ChooseSides.class, name = "sides"),
     @JsonSubTypes.Type(value = RedrawTops.class, name = "tops"),
+    @JsonSubTypes.Type(value = MendPlaces.class, name = "places"),
+    @JsonSubTypes.Type(value = PlayReturned.class, name = "returned"),
     @JsonSubTypes.Type(value = CorrectClock.class, name = "clock")})
 public interface NamedStep {
 }

@@ -18,9 +18,11 @@ class SoundController {
     private static final MediaType WAV = MediaType.valueOf("audio/wav");
 
     private final TakeSounds sounds;
+    private final SoundDrawings drawings;
 
-    SoundController(TakeSounds sounds) {
+    SoundController(TakeSounds sounds, SoundDrawings drawings) {
         this.sounds = sounds;
+        this.drawings = drawings;
     }
 
     /** A take as it is. */
@@ -44,7 +46,17 @@ class SoundController {
     ResponseEntity<byte[]> samples(@AuthenticationPrincipal Person viewer, @PathVariable long soundId, @PathVariable long from, @PathVariable long to)
             throws IOException {
         try {
-            return bytes(sounds.samples(viewer, soundId, from, to));
+            return bytes(drawings.samples(viewer, soundId, from, to));
+        } catch (SoundNotMade notYet) {
+            return ResponseEntity.accepted().cacheControl(CacheControl.noStore()).build();
+        }
+    }
+
+    @GetMapping("/sounds/{soundId}/spectrum/{from:\\d+}-{to:\\d+}/{columns}")
+    ResponseEntity<byte[]> spectrum(@AuthenticationPrincipal Person viewer, @PathVariable long soundId, @PathVariable long from, @PathVariable long to,
+                                    @PathVariable int columns) throws IOException {
+        try {
+            return bytes(drawings.spectrum(viewer, soundId, from, to, columns));
         } catch (SoundNotMade notYet) {
             return ResponseEntity.accepted().cacheControl(CacheControl.noStore()).build();
         }

@@ -1,5 +1,6 @@
 package org.mellowclass.app.sounds;
 
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -7,6 +8,7 @@ import java.util.Set;
 import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 import org.mellowclass.app.store.NamedSounds;
@@ -113,11 +115,38 @@ interface SoundMapper extends NamedSounds {
     @Delete("DELETE FROM original WHERE take_id = #{takeId}")
     void forgetOriginal(long takeId);
 
+    /** A new row, whose id the database gives. */
+    final class Returned {
+        private long id;
+
+        public long getId() {
+            return id;
+        }
+
+        public void setId(long id) {
+            this.id = id;
+        }
+    }
+
+    @Insert("INSERT INTO returned_file (take_id, original_key, returned_at) VALUES (#{takeId}, #{originalKey}, #{at})")
+    @Options(useGeneratedKeys = true, keyProperty = "row.id")
+    void addReturned(Returned row, long takeId, String originalKey, Instant at);
+
+    @Select("SELECT original_key FROM returned_file WHERE id = #{id}")
+    Optional<String> returned(long id);
+
+    @Select("SELECT original_key FROM returned_file WHERE take_id = #{takeId}")
+    List<String> returnedOfTake(long takeId);
+
+    @Delete("DELETE FROM returned_file WHERE take_id = #{takeId}")
+    void forgetReturned(long takeId);
+
     @Override
     @Select("""
             SELECT s.sound_key FROM sound s WHERE s.sound_key IS NOT NULL
             UNION ALL SELECT s.skyline_key FROM sound s WHERE s.skyline_key IS NOT NULL
             UNION ALL SELECT o.original_key FROM original o WHERE o.original_key IS NOT NULL
+            UNION ALL SELECT r.original_key FROM returned_file r
             """)
     Set<String> keys();
 
@@ -129,6 +158,7 @@ interface SoundMapper extends NamedSounds {
               WHERE t.episode_id = #{episodeId} AND s.skyline_key IS NOT NULL
             UNION ALL SELECT o.original_key FROM original o JOIN take t ON t.id = o.take_id
               WHERE t.episode_id = #{episodeId} AND o.original_key IS NOT NULL
+            UNION ALL SELECT r.original_key FROM returned_file r JOIN take t ON t.id = r.take_id WHERE t.episode_id = #{episodeId}
             """)
     Set<String> keysOfEpisode(long episodeId);
 
@@ -140,6 +170,8 @@ interface SoundMapper extends NamedSounds {
               WHERE crew.class_id = #{classId} AND s.skyline_key IS NOT NULL
             UNION ALL SELECT o.original_key FROM original o JOIN take t ON t.id = o.take_id JOIN episode e ON e.id = t.episode_id JOIN crew ON crew.id = e.crew_id
               WHERE crew.class_id = #{classId} AND o.original_key IS NOT NULL
+            UNION ALL SELECT r.original_key FROM returned_file r JOIN take t ON t.id = r.take_id JOIN episode e ON e.id = t.episode_id
+              JOIN crew ON crew.id = e.crew_id WHERE crew.class_id = #{classId}
             """)
     Set<String> keysOfClass(long classId);
 

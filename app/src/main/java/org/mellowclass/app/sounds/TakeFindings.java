@@ -31,7 +31,7 @@ public record TakeFindings(List<ClippedSpot> clipped, StereoFinder.Noticed notic
         clipped = List.copyOf(clipped);
     }
 
-    Findings forTreatment() {
-        return new Findings(clipped.stream().map(spot -> new Span(spot.startFrame(), spot.endFrame())).toList());
+    Findings forTreatment(Findings.Returned returned) {
+        return new Findings(clipped.stream().map(spot -> new Span(spot.startFrame(), spot.endFrame())).toList(), returned);
     }
 }

@@ -3,8 +3,6 @@ package org.mellowclass.app.sounds;
 import com.fasterxml.jackson.core.type.TypeReference;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
-import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
 import java.nio.file.NoSuchFileException;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -51,7 +49,6 @@ public class TakeSounds implements Sounds {
     /** Bins in one answer of skyline data: 8 kB. */
     public static final int TILE_BINS = 4096;
 
-    private static final long MOST_SAMPLES = 4L * Frames.RATE;
     private static final double GOOD_LEVEL_DBFS = -14;
     /** A shorter room repeats so often that it is heard. */
     private static final long LEAST_LEAD = Frames.RATE;
@@ -174,36 +171,6 @@ public class TakeSounds implements Sounds {
         try (Held skyline = hold(made, made.skylineKey())) {
             return SkylineFile.read(skyline.file(), level, made.treatment().frames(take.frames()), (long) tile * TILE_BINS, TILE_BINS);
         }
-    }
-
-    /**
-     * Samples of a sound as 16-bit numbers, little-endian, the mean of its channels: for drawing its wave.
-     *
-     * @throws Refusal if more than {@link #MOST_SAMPLES} are asked for
-     */
-    public byte[] samples(Person viewer, long soundId, long fromFrame, long toFrame) throws IOException {
-        Sound sound = sounds.find(soundId).orElseThrow(NotFound::new).sound();
-        shelf.readyTake(viewer, sound.takeId());
-        if (fromFrame < 0 || toFrame <= fromFrame) {
-            throw new NotFound();
-        }
-        if (toFrame - fromFrame > MOST_SAMPLES) {
-            throw Refusal.unfit("bench.SPAN_TOO_LONG");
-        }
-        int frames = (int) (toFrame - fromFrame);
-        ByteBuffer samples = ByteBuffer.allocate(Short.BYTES * frames).order(ByteOrder.LITTLE_ENDIAN);
-        try (RandomAccessSound open = open(sound.takeId(), sound.treatment())) {
-            float[][] block = new float[open.channels()][frames];
-            open.readAt(fromFrame, block, 0, frames);
-            for (int i = 0; i < frames; i++) {
-                float sum = 0;
-                for (float[] channel : block) {
-                    sum += channel[i];
-                }
-                samples.putShort((short) Math.max(Short.MIN_VALUE, Math.min(Short.MAX_VALUE, Math.round(sum / block.length * -(float) Short.MIN_VALUE))));
-            }
-        }
-        return samples.array();
     }
 
     /** The working level of what is spoken in a ready take, from its skyline; empty for silence. */

@@ -36,6 +36,7 @@ public class Treating {
     private final TakeRows takes;
     private final TakeMeasuring measuring;
     private final SoundPreparation preparation;
+    private final ReturnedFiles returned;
     private final SoundStore store;
     private final DerivedStore derived;
     private final Scratch scratch;
@@ -44,12 +45,14 @@ public class Treating {
     private final Jobs jobs;
     private final TransactionTemplate transaction;
 
-    Treating(SoundMapper sounds, TakeRows takes, TakeMeasuring measuring, SoundPreparation preparation, SoundStore store, DerivedStore derived, Scratch scratch, Access access,
+    Treating(SoundMapper sounds, TakeRows takes, TakeMeasuring measuring, SoundPreparation preparation, ReturnedFiles returned, SoundStore store, DerivedStore derived,
+             Scratch scratch, Access access,
              ApplicationEventPublisher events, Jobs jobs, TransactionTemplate transaction) {
         this.sounds = sounds;
         this.takes = takes;
         this.measuring = measuring;
         this.preparation = preparation;
+        this.returned = returned;
         this.store = store;
         this.derived = derived;
         this.scratch = scratch;
@@ -105,7 +108,7 @@ public class Treating {
         Path wav = scratch.scratchFile(".wav");
         Path skyline = scratch.scratchFile(".skyline");
         try (Held whole = store.holdWhole(sounds.of(take.id(), TreatmentCodec.AS_IT_IS).orElseThrow().soundKey());
-             SampleSource treated = sound.treatment().process(WavReader.open(whole.file()), findings.forTreatment())) {
+             SampleSource treated = sound.treatment().process(WavReader.open(whole.file()), findings.forTreatment(id -> returned.open(id, take.frames())))) {
             preparation.convert(treated, take.frames(), read -> jobs.progress(KIND, soundId, read, take.frames()), wav, skyline);
             keep(sound, take, derived.put(wav), derived.put(skyline), treated.channels());
         } finally {

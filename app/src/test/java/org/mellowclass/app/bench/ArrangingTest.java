@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.nio.file.Files;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
@@ -15,19 +16,26 @@ import java.util.Set;
 
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.mellowclass.app.sounds.SoundDrawings;
 import org.mellowclass.app.sounds.TakeMeasuring;
 import org.mellowclass.app.sounds.TakeSounds;
+import org.mellowclass.app.sounds.Treating;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.Schools;
 import org.mellowclass.app.web.NotFound;
+import org.mellowclass.core.measure.Spectrogram;
 import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.talk.Talk;
 import org.mellowclass.core.testing.Signal;
 import org.mellowclass.core.testing.Timelines;
 import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
+import org.mellowclass.core.timeline.edit.Mend;
 import org.mellowclass.core.timeline.edit.Trim;
+import org.mellowclass.core.treatment.MendPlaces;
+import org.mellowclass.core.treatment.Treatment;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.jdbc.core.simple.JdbcClient;
 
@@ -53,6 +61,12 @@ class ArrangingTest {
     private PreviewSound preview;
     @Autowired
     private TakeSounds sounds;
+    @Autowired
+    private SoundDrawings drawings;
+    @Autowired
+    private Exports exports;
+    @Autowired
+    private Treating treating;
     @Autowired
     private TakeMeasuring measuring;
     @Autowired
@@ -119,6 +133,29 @@ class ArrangingTest {
     }
 
     @Test
+    void a_click_is_mended_in_the_take_and_what_is_longer_becomes_room() {
+        Timeline mended = grant(new SelectionWish.Mending(seconds(1), seconds(1.01), Set.of(noor.id())));
+        Clip clip = mended.tracks().get(0).clips().get(0);
+        long inTake = noor.clips().get(0).sourceFrame() + seconds(1);
+        assertThat(clip.source().treatment()).isEqualTo(Treatment.of(new MendPlaces(List.of(new Span(inTake, inTake + seconds(0.01))))));
+        assertThat(clip.span()).isEqualTo(noor.clips().get(0).span());
+        assertThat(grant(new SelectionWish.Mending(seconds(1), seconds(1.2), Set.of(noor.id()))).tracks().get(0).clips()).hasSizeGreaterThan(1);
+    }
+
+    @Test
+    void a_hundred_clicks_of_a_take_are_mended_and_heard_and_no_more() throws IOException {
+        for (int click = 0; click < Mend.MOST_PLACES; click++) {
+            long at = seconds(0.5) + click * 2000L;
+            grant(new SelectionWish.Mending(at, at + 100, Set.of(noor.id())));
+        }
+        Treatment treatment = head().timeline().tracks().get(0).clips().get(0).source().treatment();
+        assertThat(treatment.step(MendPlaces.class).orElseThrow().places()).hasSize(Mend.MOST_PLACES);
+        treating.ensure(take, treatment);
+        assertThat(heard(String.valueOf(head().seq()), seconds(1), seconds(1.1), PreviewSound.ForTheEar.AS_IT_IS)).isNotEmpty();
+        assertThatThrownBy(() -> grant(new SelectionWish.Mending(seconds(0.1), seconds(0.11), Set.of(noor.id())))).hasMessage("TOO_MUCH_TO_MEND");
+    }
+
+    @Test
     void a_trim_of_all_tied_tracks_leaves_none_of_them_there() {
         grant(new LayingWish.Laying(take, "Ravi", null));
         Timeline trimmed = grant(new ClipWish.Trimming(noor.clips().get(0).id(), Trim.Edge.END, seconds(6), true));
@@ -182,13 +219,16 @@ class ArrangingTest {
     @Test
     void the_samples_of_a_sound_are_those_of_its_file_and_bounded() throws IOException {
         long sound = schools.sound(school, take).id();
-        ByteBuffer samples = ByteBuffer.wrap(sounds.samples(school.student(), sound, 0, 1000)).order(ByteOrder.LITTLE_ENDIAN);
+        ByteBuffer samples = ByteBuffer.wrap(drawings.samples(school.student(), sound, 0, 1000)).order(ByteOrder.LITTLE_ENDIAN);
         Signal expected = Signal.noise(1, -12, 2, 1);
         for (int i = 0; i < 1000; i++) {
             assertThat(samples.getShort() / 32768.0).isCloseTo(expected.samples()[0][i], within(2 / 32768.0));
         }
-        assertThatThrownBy(() -> sounds.samples(school.student(), sound, 0, seconds(4) + 1)).hasMessage("bench.SPAN_TOO_LONG");
-        assertThatThrownBy(() -> sounds.samples(school.stranger(), sound, 0, 10)).isInstanceOf(NotFound.class);
+        assertThatThrownBy(() -> drawings.samples(school.student(), sound, 0, seconds(4) + 1)).hasMessage("bench.SPAN_TOO_LONG");
+        assertThatThrownBy(() -> drawings.samples(school.stranger(), sound, 0, 10)).isInstanceOf(NotFound.class);
+        assertThat(drawings.spectrum(school.student(), sound, 0, seconds(1), 20)).hasSize(20 * Spectrogram.BANDS);
+        assertThatThrownBy(() -> drawings.spectrum(school.student(), sound, 0, seconds(1), 100_000)).isInstanceOf(NotFound.class);
+        assertThatThrownBy(() -> drawings.spectrum(school.stranger(), sound, 0, seconds(1), 20)).isInstanceOf(NotFound.class);
     }
 
     // ---- pauses and voices
@@ -232,6 +272,19 @@ class ArrangingTest {
         long ravis = head().timeline().clipsOf(quiet).get(0).id();
         assertThat(talk.loudness(school.student(), school.episodeId(), head().seq(), ravis).orElseThrow()).isCloseTo(loud, within(0.51));
         assertThat(talk.ducked(school.student(), school.episodeId(), head().seq(), noor.id())).as("Noor under Ravi").isNotEmpty();
+    }
+
+    // ---- files to take along
+
+    @Test
+    void a_file_tells_how_far_it_has_come_to_who_asked_for_it_alone() throws IOException {
+        String key = "b".repeat(32);
+        assertThat(exports.progress(school.student(), school.episodeId(), key)).isZero();
+        Exports.Written written = exports.write(school.student(), school.episodeId(), new Exports.Wanted(head().seq(), 0, 0, Set.of()), Exports.Format.FLAC, key);
+        Files.delete(written.file());
+        assertThat(exports.progress(school.student(), school.episodeId(), key)).isEqualTo(100);
+        assertThat(exports.progress(school.teacher(), school.episodeId(), key)).isZero();
+        assertThatThrownBy(() -> exports.progress(school.stranger(), school.episodeId(), key)).isInstanceOf(NotFound.class);
     }
 
     // ---- the log

@@ -40,7 +40,7 @@ class BriefsTest {
 
     private static BriefDraft with(BriefDraft d, double lufs, List<PartDraft> parts, List<LineDraft> lines, List<ClipDraft> starter, boolean evenSo) {
         return new BriefDraft(d.version(), d.project(), d.story(), lufs, d.ceilingDbtp(), d.shortest(), d.longest(), d.dueDay(),
-                d.outputFormat(), d.recipe(), parts, lines, List.of(new BriefDraft.CriterionDraft("Clear", 5, "Every word.")), starter, evenSo);
+                d.outputFormat(), d.recipe(), d.actions(), parts, lines, List.of(new BriefDraft.CriterionDraft("Clear", 5, "Every word.")), starter, evenSo);
     }
 
     private List<String> change(BriefDraft draft) {
@@ -79,6 +79,16 @@ class BriefsTest {
         assertThat(briefs.ofClass(school.classId()).loudnessLufs()).as("nothing is written yet").isEqualTo(-20);
         assertThat(change(with(schools.draft(school), -16, List.of(), List.of(), List.of(), true))).isEmpty();
         assertThat(briefs.ofClass(school.classId()).loudnessLufs()).isEqualTo(-16);
+    }
+
+    @Test
+    void the_brief_says_how_many_actions_are_in_sight_and_crews_are_told_of_a_change() throws IOException {
+        schools.readyTake(school, Schools.speech(), "Noor");
+        BriefDraft d = schools.draft(school);
+        assertThat(d.actions()).isEqualTo(Brief.Actions.USUAL);
+        BriefDraft few = new BriefDraft(d.version(), d.project(), d.story(), d.loudnessLufs(), d.ceilingDbtp(), d.shortest(), d.longest(), d.dueDay(),
+                d.outputFormat(), d.recipe(), Brief.Actions.FEW, d.parts(), d.lines(), d.rubric(), d.starter(), false);
+        assertThat(change(few)).contains("ACTIONS");
     }
 
     @Test

@@ -105,6 +105,8 @@ class ClassErasingTest {
         row("brief_criterion (class_id, position, name, most_points) VALUES (?, 0, 'Clear', 5)", school.classId());
         row("finish (episode_id, revision_seq, gain_millidb, ceiling_millidbtp, measured_at) VALUES (?, 1, 0, -1000, now(6)) ON DUPLICATE KEY UPDATE gain_millidb = 0", school.episodeId());
         row("named_version (episode_id, revision_seq, name) VALUES (?, 1, 'first try')", school.episodeId());
+        row("returned_file (take_id, original_key, returned_at) VALUES (?, ?, now(6))", take, "c".repeat(32));
+        row("presence (episode_id, person_id, frame, seen_at) VALUES (?, ?, 0, now(6))", school.episodeId(), school.student().id());
         row("recording_round (class_id, crew_id, started_at) VALUES (?, ?, now(6))", school.classId(), crew);
         row("join_request (class_id, person_id, asked_by, asked_at) VALUES (?, ?, ?, now(6))", school.otherClassId(), school.student().id(), school.otherTeacher().id());
         row("known_laptop (laptop, person_id, last_at) VALUES (?, ?, now(6))", "a".repeat(64), school.student().id());

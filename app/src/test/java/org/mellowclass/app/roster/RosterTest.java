@@ -185,7 +185,7 @@ class RosterTest {
         long jingle = schools.shelfSound(school, "Jingle", Signal.sine(2, 440, -12, 2));
         BriefDraft d = schools.draft(school);
         briefs.change(school.teacher(), school.classId(), new BriefDraft(d.version(), d.project(), d.story(), d.loudnessLufs(), d.ceilingDbtp(),
-                d.shortest(), d.longest(), d.dueDay(), d.outputFormat(), d.recipe(), List.of(), List.of(), List.of(),
+                d.shortest(), d.longest(), d.dueDay(), d.outputFormat(), d.recipe(), d.actions(), List.of(), List.of(), List.of(),
                 List.of(new BriefDraft.ClipDraft("Music", jingle, 0, "0:00", -6), new BriefDraft.ClipDraft("Music", jingle, 0, "0:01", -9)), true));
         long episode = crews.add(school.teacher(), school.classId(), "Osprey", "Ospreys");
         Timeline timeline = bench.head(school.teacher(), episode).timeline();

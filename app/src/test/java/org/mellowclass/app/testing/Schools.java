@@ -140,7 +140,7 @@ public class Schools {
         WholeBrief whole = briefs.whole(school.classId);
         Brief brief = whole.brief();
         return new BriefDraft(brief.version(), brief.project(), brief.story(), brief.loudnessLufs(), brief.ceilingDbtp(), "0:02", "1:00", "",
-                brief.outputFormat(), brief.recipe(),
+                brief.outputFormat(), brief.recipe(), brief.actions(),
                 whole.parts().stream().map(part -> new BriefDraft.PartDraft(part.id(), part.name(), "0:05", "0:20")).toList(),
                 whole.lines().stream().map(line -> new BriefDraft.LineDraft(line.id(), -1, line.words(), line.cue())).toList(),
                 List.of(), List.of(), true);
@@ -158,7 +158,7 @@ public class Schools {
     public long part(School school, String name) {
         BriefDraft d = draft(school);
         briefs.change(school.teacher, school.classId, new BriefDraft(d.version(), d.project(), d.story(), d.loudnessLufs(), d.ceilingDbtp(),
-                d.shortest(), d.longest(), d.dueDay(), d.outputFormat(), d.recipe(),
+                d.shortest(), d.longest(), d.dueDay(), d.outputFormat(), d.recipe(), d.actions(),
                 with(d.parts(), new BriefDraft.PartDraft(0, name, "0:05", "0:20")), d.lines(), d.rubric(), d.starter(), true));
         return last(briefs.whole(school.classId).parts()).id();
     }
@@ -167,7 +167,7 @@ public class Schools {
     public long line(School school, String words) {
         BriefDraft d = draft(school);
         briefs.change(school.teacher, school.classId, new BriefDraft(d.version(), d.project(), d.story(), d.loudnessLufs(), d.ceilingDbtp(),
-                d.shortest(), d.longest(), d.dueDay(), d.outputFormat(), d.recipe(), d.parts(),
+                d.shortest(), d.longest(), d.dueDay(), d.outputFormat(), d.recipe(), d.actions(), d.parts(),
                 with(d.lines(), new BriefDraft.LineDraft(0, -1, words, "")), d.rubric(), d.starter(), true));
         return last(briefs.whole(school.classId).lines()).id();
     }

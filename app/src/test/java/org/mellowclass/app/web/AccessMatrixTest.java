@@ -59,6 +59,8 @@ class AccessMatrixTest {
 
     private static final Map<String, Open> RULES = new TreeMap<>(Map.ofEntries(
             Map.entry("GET /", Open.TO_SIGNED_IN),
+            Map.entry("POST /practice", Open.TO_EVERY_STUDENT),
+            Map.entry("POST /practice/again", Open.TO_EVERY_STUDENT),
             Map.entry("GET /sign-in", Open.TO_ALL),
             Map.entry("POST /sign-in/teacher", Open.TO_ALL),
             Map.entry("POST /sign-in/student", Open.TO_ALL),
@@ -172,20 +174,27 @@ class AccessMatrixTest {
             Map.entry("POST /uploads/{uploadKey}/end", Open.TO_ALL),
             Map.entry("POST /takes/{takeId}/complete", Open.TO_CREW),
             Map.entry("POST /takes/{takeId}/again", Open.TO_CREW),
+            Map.entry("POST /takes/{takeId}/returned", Open.TO_CREW),
             Map.entry("GET /takes/{takeId}/sound", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /sounds/{soundId}/skyline/{level}/{tile}", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /sounds/{soundId}/samples/{from:\\d+}-{to:\\d+}", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /sounds/{soundId}/spectrum/{from:\\d+}-{to:\\d+}/{columns}", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/pauses/{revision}", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /episodes/{episodeId}/fades/{revision}", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /episodes/{episodeId}/under-voice/{revision}/{frame}", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/ducked/{revision}/{trackId}", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/even/{revision}", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/loudness/{revision}/{clipId}", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /episodes/{episodeId}/trials", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/export/{revision}", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/export/{revision}/file", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /episodes/{episodeId}/export/progress/{key}", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/read-lines", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/log", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /episodes/{episodeId}/versions/{revision}/name", Open.TO_CREW),
             Map.entry("POST /episodes/{episodeId}/go-back", Open.TO_CREW),
+            Map.entry("POST /episodes/{episodeId}/here", Open.TO_CREW_AND_TEACHER),
+            Map.entry("POST /episodes/{episodeId}/gone", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/bench", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/timeline", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/live", Open.TO_CREW_AND_TEACHER),
@@ -229,6 +238,7 @@ class AccessMatrixTest {
             Map.entry("POST /episodes/{episodeId}/edits",
                     "{\"clientId\":\"matrix-edit-1\",\"base\":1,\"edit\":{\"type\":\"remove\",\"startFrame\":0,\"endFrame\":9,\"trackIds\":[1]}}"),
             Map.entry("POST /episodes/{episodeId}/versions/{revision}/name", "{\"name\":\"first try\"}"),
+            Map.entry("POST /episodes/{episodeId}/here", "{\"frame\":0}"),
             Map.entry("POST /episodes/{episodeId}/go-back", "{\"clientId\":\"matrix-back-1\",\"base\":99,\"seq\":1}"),
             Map.entry("POST /episodes/{episodeId}/trials", "{\"base\":1,\"edit\":{\"type\":\"remove\",\"startFrame\":0,\"endFrame\":9,\"trackIds\":[1]}}"),
             Map.entry("POST /notes/{noteId}/done", "{\"done\":true}"),
@@ -414,7 +424,7 @@ class AccessMatrixTest {
         String method = address.substring(0, address.indexOf(' '));
         URI path = URI.create(filled(address));
         MockHttpServletRequestBuilder request;
-        if (address.equals("POST /episodes/{episodeId}/takes") || address.equals("POST /classes/{classId}/shelf")) {
+        if (address.equals("POST /episodes/{episodeId}/takes") || address.equals("POST /takes/{takeId}/returned") || address.equals("POST /classes/{classId}/shelf")) {
             request = MockMvcRequestBuilders.multipart(path)
                     .file(new MockMultipartFile("file", "a.wav", "audio/wav", "no sound".getBytes())).param("trackName", "Noor");
         } else {
@@ -460,7 +470,7 @@ class AccessMatrixTest {
                 Map.entry("classId", address.matches(".*/(let-go|take-back)") ? secondClass : school.classId()), Map.entry("otherClassId", school.otherClassId()), Map.entry("lineUpId", lineUpId),
                 Map.entry("episodeId", school.episodeId()), Map.entry("handInId", handIn.id()),
                 Map.entry("sourceFrame", 100), Map.entry("takeId", address.endsWith("/erase") ? takeToErase : address.endsWith("/choose") ? lineTake : readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : noteToTick), Map.entry("uploadKey", address.contains("/files/") ? fileKey : uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
-                Map.entry("trackId", 1), Map.entry("clipId", 1), Map.entry("finish", "0_-1000"), Map.entry("from", 0), Map.entry("to", 480), Map.entry("feedKey", feedKey),
+                Map.entry("trackId", 1), Map.entry("columns", 8), Map.entry("frame", 0), Map.entry("key", "a".repeat(32)), Map.entry("clipId", 1), Map.entry("finish", "0_-1000"), Map.entry("from", 0), Map.entry("to", 480), Map.entry("feedKey", feedKey),
                 Map.entry("episodeKey", episodeKey), Map.entry("slug", "eels"));
         Matcher matcher = Pattern.compile("\\{(\\w+)(:[^}]*)?}").matcher(address.substring(address.indexOf(' ') + 1));
         return matcher.replaceAll(match -> values.get(match.group(1)).toString());

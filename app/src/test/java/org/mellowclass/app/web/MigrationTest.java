@@ -57,7 +57,7 @@ class MigrationTest {
 
     /** The demo schools of these versions. */
     @ParameterizedTest
-    @ValueSource(strings = {"/db/v18.sql.gz", "/db/v20.sql.gz", "/db/v21.sql.gz", "/db/v24.sql.gz"})
+    @ValueSource(strings = {"/db/v18.sql.gz", "/db/v20.sql.gz", "/db/v21.sql.gz", "/db/v24.sql.gz", "/db/v34.sql.gz"})
     void every_row_of_a_school_is_there_afterwards_and_one_teacher_leads_it(String dump) throws Exception {
         DriverManagerDataSource source = loaded(dump);
         JdbcClient database = JdbcClient.create(source);

@@ -3,7 +3,7 @@ package org.mellowclass.core.sound;
 import java.io.IOException;
 
 /** No more than the first frames of a sound. */
-public final class Start implements SampleSource {
+public class Start implements SampleSource {
 
     private final SampleSource sound;
     private long left;

@@ -1,6 +1,5 @@
 package org.mellowclass.core.soundcheck;
 
-import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -79,16 +78,7 @@ public record SoundCheck(List<Reading> readings) {
 
     /** Spots that are closer than a second are one place to look at. */
     private static List<Span> together(List<ClippedSpot> spots) {
-        List<Span> places = new ArrayList<>();
-        for (ClippedSpot spot : spots.stream().sorted(Comparator.comparingLong(ClippedSpot::startFrame)).toList()) {
-            Span last = places.isEmpty() ? null : places.get(places.size() - 1);
-            if (last != null && spot.startFrame() - last.endFrame() < Frames.RATE) {
-                places.set(places.size() - 1, new Span(last.startFrame(), Math.max(last.endFrame(), spot.endFrame())));
-            } else {
-                places.add(new Span(spot.startFrame(), spot.endFrame()));
-            }
-        }
-        return places;
+        return Span.joined(spots.stream().map(spot -> new Span(spot.startFrame(), spot.endFrame())).toList(), Frames.RATE - 1);
     }
 
     private static Reading deadAir(Measured measured) {

@@ -47,7 +47,7 @@ public record Talk(Map<Long, List<Span>> speech) {
                 }
             }
             if (!spoken.isEmpty()) {
-                speech.put(track.id(), joined(spoken));
+                speech.put(track.id(), Span.joined(spoken, 0));
             }
         }
         return new Talk(speech);
@@ -73,23 +73,9 @@ public record Talk(Map<Long, List<Span>> speech) {
         }
     }
 
-    /** In order, with what overlaps or adjoins as one. */
-    private static List<Span> joined(List<Span> spans) {
-        List<Span> joined = new ArrayList<>();
-        for (Span span : spans.stream().sorted(Comparator.comparingLong(Span::startFrame)).toList()) {
-            Span last = joined.isEmpty() ? null : joined.get(joined.size() - 1);
-            if (last != null && span.startFrame() <= last.endFrame()) {
-                joined.set(joined.size() - 1, new Span(last.startFrame(), Math.max(last.endFrame(), span.endFrame())));
-            } else {
-                joined.add(span);
-            }
-        }
-        return joined;
-    }
-
     /** Where anybody speaks. */
     public List<Span> anybody() {
-        return joined(speech.values().stream().flatMap(List::stream).toList());
+        return Span.joined(speech.values().stream().flatMap(List::stream).toList(), 0);
     }
 
     /**

@@ -13,6 +13,6 @@ public record ChooseSides(Sides sides) implements Step {
 
     @Override
     public int order() {
-        return 0;
+        return 1;
     }
 }

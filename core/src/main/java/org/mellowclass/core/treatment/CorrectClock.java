@@ -42,6 +42,6 @@ public record CorrectClock(double longerPpm) implements Step {
 
     @Override
     public int order() {
-        return 2;
+        return 4;
     }
 }

@@ -15,6 +15,6 @@ public record RedrawTops() implements Step {
 
     @Override
     public int order() {
-        return 1;
+        return 2;
     }
 }

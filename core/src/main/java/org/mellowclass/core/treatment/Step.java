@@ -5,7 +5,7 @@ import java.io.IOException;
 import org.mellowclass.core.sound.SampleSource;
 
 /** One thing that is done to a take's sound wherever it plays. The take itself never changes. */
-public sealed interface Step permits ChooseSides, RedrawTops, CorrectClock {
+public sealed interface Step permits PlayReturned, ChooseSides, RedrawTops, MendPlaces, CorrectClock {
 
     /**
      * The sound with this done to it, at the same rate. Closing the result closes the sound.

@@ -13,6 +13,7 @@ import org.mellowclass.core.sound.Decibels;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.testing.Signal;
+import org.mellowclass.core.testing.SungVoice;
 
 class DeclipperTest {
 
@@ -22,7 +23,7 @@ class DeclipperTest {
     @ParameterizedTest
     @ValueSource(doubles = {0.9, 0.7, 0.5})
     void a_voice_that_was_clipped_comes_nearer_to_what_was_sung(double ceiling) throws IOException {
-        float[] sung = voice();
+        float[] sung = SungVoice.of(FRAMES);
         float[] clipped = clipped(sung, (float) ceiling);
         float[] repaired = repaired(clipped, spots(sung, ceiling));
         assertThat(Decibels.ofPower(error(clipped, sung) / error(repaired, sung))).isGreaterThan(20);
@@ -30,7 +31,7 @@ class DeclipperTest {
 
     @Test
     void what_is_not_clipped_stays_as_it_is_to_the_bit() throws IOException {
-        float[] sung = voice();
+        float[] sung = SungVoice.of(FRAMES);
         float[] clipped = clipped(sung, 0.6f);
         List<Span> spots = spots(sung, 0.6);
         float[] repaired = repaired(clipped, spots);
@@ -49,7 +50,7 @@ class DeclipperTest {
     /** The places that are given are spots: runs with what lies between them. Of a take that was never resampled, only the flat tops are guessed. */
     @Test
     void what_lies_between_two_flat_tops_stays_as_it_is_to_the_bit() throws IOException {
-        float[] sung = voice();
+        float[] sung = SungVoice.of(FRAMES);
         float[] clipped = clipped(sung, 0.6f);
         List<Span> runs = spots(sung, 0.6);
         Span whole = new Span(runs.get(0).startFrame(), runs.get(runs.size() - 1).endFrame());
@@ -69,36 +70,6 @@ class DeclipperTest {
             flat[i] = 1;
         }
         assertThat(repaired(flat, List.of(new Span(10_000, 12_000), new Span(40_000, 41_000)))).isEqualTo(flat);
-    }
-
-    /** A sung vowel: pulses whose pitch and strength wander, through three formants (Klatt's resonators), its peak at 1. */
-    private static float[] voice() {
-        double[] sound = new double[FRAMES];
-        double phase = 0;
-        for (int i = 0; i < FRAMES; i++) {
-            double t = (double) i / Frames.RATE;
-            phase += (180 + 15 * Math.sin(2 * Math.PI * 1.3 * t)) / Frames.RATE;
-            double strength = 0.6 + 0.4 * Math.sin(2 * Math.PI * 0.7 * t);
-            // the slope of a glottal pulse: slow to open, quick to close
-            double within = phase - Math.floor(phase);
-            sound[i] = strength * (within < 0.6 ? Math.sin(Math.PI * within / 0.6) : -Math.sin(Math.PI * (within - 0.6) / 0.4) * 1.5);
-        }
-        for (double[] formant : new double[][] {{650, 90}, {1080, 110}, {2650, 160}}) {
-            double c = -Math.exp(-2 * Math.PI * formant[1] / Frames.RATE);
-            double b = 2 * Math.exp(-Math.PI * formant[1] / Frames.RATE) * Math.cos(2 * Math.PI * formant[0] / Frames.RATE);
-            for (int i = 0; i < FRAMES; i++) {
-                sound[i] = (1 - b - c) * sound[i] + b * (i > 0 ? sound[i - 1] : 0) + c * (i > 1 ? sound[i - 2] : 0);
-            }
-        }
-        double most = 0;
-        for (double sample : sound) {
-            most = Math.max(most, Math.abs(sample));
-        }
-        float[] voice = new float[FRAMES];
-        for (int i = 0; i < FRAMES; i++) {
-            voice[i] = (float) (sound[i] / most);
-        }
-        return voice;
     }
 
     private static float[] clipped(float[] sung, float ceiling) {

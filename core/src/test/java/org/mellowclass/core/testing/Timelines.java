@@ -34,6 +34,7 @@ import org.mellowclass.core.timeline.edit.LayCopy;
 import org.mellowclass.core.timeline.edit.LayInStep;
 import org.mellowclass.core.timeline.edit.LaySpan;
 import org.mellowclass.core.timeline.edit.LayTake;
+import org.mellowclass.core.timeline.edit.Mend;
 import org.mellowclass.core.timeline.edit.Move;
 import org.mellowclass.core.timeline.edit.MoveJoin;
 import org.mellowclass.core.timeline.edit.MuteTrack;
@@ -49,10 +50,12 @@ import org.mellowclass.core.timeline.edit.RemoveFlag;
 import org.mellowclass.core.timeline.edit.SetClipGain;
 import org.mellowclass.core.timeline.edit.SetClipGains;
 import org.mellowclass.core.timeline.edit.SetFade;
+import org.mellowclass.core.timeline.edit.SetFades;
 import org.mellowclass.core.timeline.edit.SetTakeGain;
 import org.mellowclass.core.timeline.edit.SetTrackGain;
 import org.mellowclass.core.timeline.edit.Soften;
 import org.mellowclass.core.timeline.edit.Split;
+import org.mellowclass.core.timeline.edit.SwapPassage;
 import org.mellowclass.core.timeline.edit.SwapTake;
 import org.mellowclass.core.timeline.edit.TakeFacts;
 import org.mellowclass.core.timeline.edit.TieTrack;
@@ -182,7 +185,8 @@ public final class Timelines {
         Clip clip = clips.get(random.nextInt(clips.size()));
         Track track = timeline.tracks().get(random.nextInt(timeline.tracks().size()));
         long take = 1 + random.nextInt(TAKE_COUNT);
-        return switch (random.nextInt(38)) {
+        int from = random.nextInt(9) * 300;
+        return switch (random.nextInt(41)) {
             case 0, 1, 2 -> span;
             case 3 -> new Blank(span.span(), span.trackIds());
             case 4 -> new Soften(span.span(), span.trackIds());
@@ -219,6 +223,10 @@ public final class Timelines {
             case 34 -> new TieTrack(track.id(), random.nextInt(3));
             case 35 -> new OrderTrack(track.id(), random.nextInt(4));
             case 36 -> new DropTrack(track.id());
+            case 37 -> new Mend(Map.of(take, List.of(new Span(from, from + 1 + random.nextInt(500)))));
+            case 38 -> new SetFades(List.of(new SetFade(clip.id(), Trim.Edge.START, random.nextInt(600), Fade.Shape.GENTLE),
+                    new SetFade(clips.get(random.nextInt(clips.size())).id(), Trim.Edge.END, random.nextInt(600), Fade.Shape.STRAIGHT)));
+            case 39 -> new SwapPassage(track.id(), span.span(), 8, new Span(500, 1500 + random.nextInt(5000)), span.trackIds());
             default -> together(span, random);
         };
     }

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.io.IOException;
 import java.util.List;
+import java.util.Optional;
 
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -16,7 +17,7 @@ import org.mellowclass.core.testing.Signal;
 
 class TreatmentTest {
 
-    private static final Findings NOTHING_FOUND = new Findings(List.of());
+    private static final Findings NOTHING_FOUND = new Findings(List.of(), id -> id == 9 ? Optional.empty() : Optional.of(Signal.sine(1, 100 * id, -12, 2).stream()));
 
     @Test
     void steps_are_in_the_order_of_their_kinds_and_there_is_one_of_each() {
@@ -71,7 +72,7 @@ class TreatmentTest {
         for (int i = 0; i < clipped.length; i++) {
             clipped[i] = Math.max(-1, Math.min(1, clipped[i]));
         }
-        Findings found = new Findings(List.of(new Span(24_000, 36_000)));
+        Findings found = new Findings(List.of(new Span(24_000, 36_000)), id -> Optional.empty());
         float[] drawn = Signal.read(Treatment.of(new RedrawTops()).process(Signal.of(48_000, clipped).stream(), found)).samples()[0];
         float before = 0;
         float inside = 0;
@@ -83,5 +84,17 @@ class TreatmentTest {
         }
         assertThat(before).isEqualTo(1);
         assertThat(inside).isCloseTo(1.413f, within(0.1f));
+    }
+
+    /** What came back is played instead of the take, and what else is done to it comes after. */
+    @Test
+    void a_file_that_came_back_is_heard_in_the_place_of_the_take() throws IOException {
+        Treatment returned = Treatment.of(new ChooseSides(Sides.MEAN), new PlayReturned(4));
+        assertThat(returned.steps().get(0)).isEqualTo(new PlayReturned(4));
+        assertThat(returned.keepsTime()).isTrue();
+        float[] heard = Signal.read(Treatment.of(new PlayReturned(4)).process(Signal.noise(2, -3, 2, 1).stream(), NOTHING_FOUND)).samples()[0];
+        assertThat(heard).isEqualTo(Signal.sine(1, 400, -12, 2).samples()[0]);
+        Signal take = Signal.noise(1, -3, 2, 1);
+        assertThat(Signal.read(Treatment.of(new PlayReturned(9)).process(take.stream(), NOTHING_FOUND)).samples()[0]).as("gone").isEqualTo(take.samples()[0]);
     }
 }

@@ -145,17 +145,19 @@ public record SwapTake(long oldTakeId, long newTakeId, Span span, Set<Long> alon
         return clip.source() instanceof TakeSource && clip.source().takeId() == oldTakeId;
     }
 
-    /** All clips of the old take; the passage with its neighbours' edges; and on the tied tracks, where time opens or goes. */
+    /**
+     * All clips of the old take; the passage with its neighbours' edges; and on the tied tracks, where time opens or goes, and
+     * everything before it: that must be the same moment on all of them.
+     */
     @Override
     public Footprint footprint(Timeline timeline, TakeFacts takes) {
         Passage passage = passage(timeline);
         Footprint touched = Footprint.ofClipsOf(timeline, oldTakeId).and(Footprint.ofTakes(Set.of(newTakeId)))
                 .and(Footprint.ofStretch(passage.track.id(), new Span(Math.max(0, passage.startFrame - SHORTEST_NEIGHBOUR),
                         passage.endFrame + SHORTEST_NEIGHBOUR)));
-        long from = Math.min(passage.startFrame + span.frames(), passage.endFrame);
         for (Track track : timeline.tracks()) {
             if (track.group() == passage.track.group()) {
-                touched = touched.and(Footprint.ofStretch(track.id(), new Span(from, heardAcross(track, passage.endFrame) + 1)));
+                touched = touched.and(Footprint.ofStretch(track.id(), new Span(0, heardAcross(track, passage.endFrame) + 1)));
             }
         }
         return touched;
@@ -169,6 +171,9 @@ public record SwapTake(long oldTakeId, long newTakeId, Span span, Set<Long> alon
         Set<Long> tied = passage.tied(meanwhile.base());
         if (passage.startFrame < passage.endFrame) {
             meanwhile.requireSame(passage.track.id(), new Span(passage.startFrame, passage.endFrame), going);
+        }
+        if (passage.startFrame + span.frames() != passage.endFrame) {
+            meanwhile.oneMoment(tied, passage.endFrame);
         }
         if (passage.startFrame + span.frames() < passage.endFrame) {
             tied.forEach(id -> meanwhile.requireSame(id, new Span(passage.startFrame + span.frames(), passage.endFrame), going));

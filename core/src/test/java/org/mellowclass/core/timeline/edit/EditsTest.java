@@ -94,6 +94,11 @@ class EditsTest {
             if (frame < lay.startFrame() - EDGE || frame > end + EDGE) {
                 assertSame(edit, heard(now, edited.maps().of(track.id()).map(frame).orElseThrow()), was, 1);
             }
+        } else if (edit instanceof SwapPassage swap) {
+            boolean besides = swap.tiedIds().contains(track.id()) && frame >= swap.passage().startFrame() - EDGE && frame < swap.passage().endFrame() + EDGE;
+            if (!besides) {
+                assertSame(edit, heard(now, edited.maps().of(track.id()).map(frame).orElseThrow()), was, 1);
+            }
         } else if (edit instanceof Remove remove && remove.trackIds().contains(track.id())) {
             Span span = remove.span();
             if (frame < span.startFrame() - EDGE || frame >= span.endFrame() + EDGE) {
@@ -128,8 +133,8 @@ class EditsTest {
             Clip trimmed = edited.timeline().clip(trim.clipId()).orElseThrow();
             boolean there = track.clip(old.id()).isPresent() && (near(old, frame) || near(trimmed, frame));
             boolean kept = frame >= old.startFrame() && frame < old.endFrame()
-                    && (trim.edge() == Trim.Edge.START ? frame >= trim.frame() + EDGE && frame >= old.startFrame() + EDGE
-                    : frame < trim.frame() - EDGE && frame < old.endFrame() - EDGE);
+                    && (trim.edge() == Trim.Edge.START ? frame >= trim.frame() + EDGE && frame >= old.startFrame() + Math.max(EDGE, old.fadeIn().reach())
+                    : frame < trim.frame() - EDGE && frame < old.endFrame() - Math.max(EDGE, old.fadeOut().reach()));
             if (!there || kept) {
                 assertSame(edit, heard(now, frame), was, 1);
             }
@@ -139,6 +144,11 @@ class EditsTest {
         } else if (edit instanceof SetClipGain gain && track.clip(gain.clipId()).isPresent()) {
             assertThat(now.clip(gain.clipId()).orElseThrow()).isEqualTo(track.clip(gain.clipId()).orElseThrow().withGain(gain.gainDb()));
             assertThat(now.clips()).hasSameSizeAs(track.clips());
+        } else if (edit instanceof RemoveClip gone && track.clip(gone.clipId()).isPresent()) {
+            Clip old = track.clip(gone.clipId()).orElseThrow();
+            if (!near(old, frame) && !inTheFadeOfANeighbour(track, List.of(old), frame)) {
+                assertSame(edit, heard(now, frame), was, 1);
+            }
         } else if (!(edit instanceof Together)) {
             Footprint touched = edit.footprint(before, TAKES);
             boolean outside = touched.stretches().stream().noneMatch(stretch -> stretch.trackId() == track.id()

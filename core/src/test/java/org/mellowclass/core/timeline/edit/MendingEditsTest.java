@@ -21,6 +21,7 @@ import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
 import org.mellowclass.core.treatment.ChooseSides;
 import org.mellowclass.core.treatment.CorrectClock;
+import org.mellowclass.core.treatment.MendPlaces;
 import org.mellowclass.core.treatment.RedrawTops;
 import org.mellowclass.core.treatment.Treatment;
 
@@ -186,6 +187,23 @@ class MendingEditsTest {
         Timeline right = new Treat(1, new ChooseSides(Sides.RIGHT)).applyTo(left, TAKES).timeline();
         assertThat(right.clipsOf(1).get(0).source().treatment()).isEqualTo(Treatment.of(new ChooseSides(Sides.RIGHT), new RedrawTops()));
         assertThatThrownBy(() -> new Treat(1, new RedrawTops()).applyTo(right, TAKES)).hasMessage("CHANGES_NOTHING");
+    }
+
+    /** A place that is mended is of the take: copies of it and what is played by another treatment too. */
+    @Test
+    void a_click_is_mended_in_every_clip_of_its_take_and_stays_mended_beside_other_steps() {
+        Timeline two = page(Timelines.clip(2, 7, 0, 1_000, 5_000), Timelines.clip(3, 7, 10_000, 900, 5_000), Timelines.clip(4, 8, 20_000, 0, 5_000));
+        Timeline mended = Mend.heard(two, new Span(100, 300), Set.of(1L)).applyTo(two, TAKES).timeline();
+        MendPlaces one = new MendPlaces(List.of(new Span(1_100, 1_300)));
+        assertThat(mended.clipsOf(7)).extracting(clip -> clip.source().treatment()).containsExactly(Treatment.of(one), Treatment.of(one));
+        assertThat(mended.clipsOf(8).get(0).source().treatment()).isEqualTo(Treatment.NONE);
+        Timeline slower = new Treat(7, new CorrectClock(100)).applyTo(mended, TAKES).timeline();
+        Timeline both = Mend.heard(slower, new Span(10_000 + 600, 10_000 + 700), Set.of(1L)).applyTo(slower, TAKES).timeline();
+        assertThat(both.clipsOf(7).get(0).source().treatment())
+                .isEqualTo(Treatment.of(new MendPlaces(List.of(new Span(1_100, 1_300), new Span(1_500, 1_600))), new CorrectClock(100)));
+        assertThatThrownBy(() -> new Mend(Map.of(7L, List.of(new Span(1_100, 1_200)))).applyTo(mended, TAKES)).hasMessage("CHANGES_NOTHING");
+        assertThatThrownBy(() -> new Mend(Map.of(7L, List.of(new Span(1_300, 2_100)))).applyTo(mended, TAKES)).hasMessage("TOO_MUCH_TO_MEND");
+        assertThatThrownBy(() -> Mend.heard(two, new Span(6_000, 6_100), Set.of(1L))).hasMessage("NOTHING_THERE");
     }
 
     // ---- trimming
