@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import org.mellowclass.core.measure.LoudnessMeter;
 import org.mellowclass.core.measure.TruePeakMeter;
 import org.mellowclass.core.render.Mastering;
+import org.mellowclass.core.sound.Opening;
 import org.mellowclass.core.sound.SampleSink;
 import org.mellowclass.core.sound.SampleSource;
 
@@ -42,7 +43,7 @@ public final class Mp3Publisher {
      * @throws IllegalStateException if it has not measured right after five tries
      * @throws IOException           if it cannot be written
      */
-    public Published write(Mastering.Opening finished, double targetLufs, double ceilingDbtp, Tags tags, Path target)
+    public Published write(Opening finished, double targetLufs, double ceilingDbtp, Tags tags, Path target)
             throws IOException, SoundRefused {
         double gainDb = 0;
         double ceiling = ceilingDbtp - FIRST_CEILING_UNDER_DB;

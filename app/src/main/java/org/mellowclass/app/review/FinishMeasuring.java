@@ -1,11 +1,14 @@
 package org.mellowclass.app.review;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import com.github.kagkarlsson.scheduler.task.Task;
 import java.io.IOException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.bench.Finish;
@@ -18,6 +21,7 @@ import org.mellowclass.app.sounds.SoundNotMade;
 import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.sounds.Treating;
 import org.mellowclass.app.web.NotFound;
+import org.mellowclass.core.render.BlockPasses;
 import org.mellowclass.core.render.Mastering;
 import org.mellowclass.core.render.Mixer;
 import org.mellowclass.core.soundcheck.HouseSound;
@@ -43,6 +47,7 @@ class FinishMeasuring {
     private static final String TURN = "finishes";
 
     private final Map<Long, Instant> waiting = new ConcurrentHashMap<>();
+    private final MeasuredSeconds measured = new MeasuredSeconds();
     private final Bench bench;
     private final Finishes finishes;
     private final Briefs briefs;
@@ -84,6 +89,24 @@ class FinishMeasuring {
         });
     }
 
+    /** The seconds of all episodes that were measured lately, some 25 MB at most; what is measured again has the same numbers. */
+    private static final class MeasuredSeconds implements BlockPasses.Known {
+
+        private static final int MOST = 30_000;
+        private static final Duration KEPT = Duration.ofHours(1);
+        private final Cache<BlockPasses.Window, BlockPasses.Block> seconds = Caffeine.newBuilder().maximumSize(MOST).expireAfterAccess(KEPT).build();
+
+        @Override
+        public Optional<BlockPasses.Block> find(BlockPasses.Window window) {
+            return Optional.ofNullable(seconds.getIfPresent(window));
+        }
+
+        @Override
+        public void keep(BlockPasses.Window window, BlockPasses.Block block) {
+            seconds.put(window, block);
+        }
+    }
+
     void run(long episodeId) throws IOException {
         Head head;
         try {
@@ -99,7 +122,7 @@ class FinishMeasuring {
         }
         HouseSound house = briefs.ofEpisode(episodeId).houseSound();
         try (Mixer mixer = new Mixer(head.timeline(), sounds)) {
-            finishes.keep(episodeId, head.seq(), Finish.of(Mastering.find(mixer::whole, house.loudnessLufs(), house.ceilingDbtp())));
+            finishes.keep(episodeId, head.seq(), Finish.of(Mastering.find(new BlockPasses(head.timeline(), mixer, measured), house.loudnessLufs(), house.ceilingDbtp())));
         } catch (SoundNotMade notYet) {
             waiting.put(episodeId, clock.instant());
         }

@@ -2,6 +2,7 @@ package org.mellowclass.core.measure;
 
 import java.util.Arrays;
 import java.util.OptionalDouble;
+import java.util.function.DoubleConsumer;
 
 import org.mellowclass.core.sound.Decibels;
 import org.mellowclass.core.sound.Frames;
@@ -17,7 +18,8 @@ import org.mellowclass.core.sound.SampleSink;
  */
 public final class LoudnessMeter implements SampleSink {
 
-    private static final int HOP_FRAMES = Frames.RATE / 50;
+    /** Time between two values of the weighted mean square that all else is made of. */
+    public static final int HOP_FRAMES = Frames.RATE / 50;
     private static final int MOMENTARY_HOPS = 20;
     private static final int SHORT_TERM_HOPS = 150;
     private static final int BLOCK_STEP_HOPS = 5;
@@ -40,6 +42,7 @@ public final class LoudnessMeter implements SampleSink {
     private long hopCount;
     private int inHop;
     private double hopSum;
+    private DoubleConsumer eachHop = hop -> { };
     private final Powers blocks = new Powers();
     private final Powers shortTerms = new Powers();
     private double maxMomentaryPower;
@@ -83,6 +86,17 @@ public final class LoudnessMeter implements SampleSink {
             }
         }
         return sum;
+    }
+
+    /** Tells the weighted mean square of every hop of {@link #HOP_FRAMES} once it has come. */
+    public LoudnessMeter telling(DoubleConsumer hop) {
+        eachHop = hop;
+        return this;
+    }
+
+    /** Takes a hop that was measured elsewhere, between whole hops. */
+    public void addHop(double meanSquare) {
+        add(meanSquare * HOP_FRAMES, HOP_FRAMES);
     }
 
     /** Integrated loudness, gated. */
@@ -131,6 +145,7 @@ public final class LoudnessMeter implements SampleSink {
     }
 
     private void endHop() {
+        eachHop.accept(hopSum / HOP_FRAMES);
         hops[(int) (hopCount % SHORT_TERM_HOPS)] = hopSum / HOP_FRAMES;
         hopCount++;
         hopSum = 0;

@@ -38,6 +38,16 @@ public final class TruePeakMeter implements SampleSink {
         }
     }
 
+    /** The highest amplitude so far, without what the last samples' wave may still reach. */
+    public double highest() {
+        return peak;
+    }
+
+    /** Begins anew behind what has come, of which the last samples still shape the wave. */
+    public void forgetPeak() {
+        peak = 0;
+    }
+
     /** Of all that has come, as if silence followed: the last samples' wave reaches its peak behind them. */
     public OptionalDouble truePeakDbtp() {
         double most = peak;

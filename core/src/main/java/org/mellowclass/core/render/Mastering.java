@@ -2,10 +2,12 @@ package org.mellowclass.core.render;
 
 import java.io.IOException;
 import java.util.OptionalDouble;
+import java.util.function.DoubleSupplier;
 import org.mellowclass.core.dsp.Limiter;
 import org.mellowclass.core.measure.LoudnessMeter;
 import org.mellowclass.core.measure.TruePeakMeter;
 import org.mellowclass.core.sound.Alongside;
+import org.mellowclass.core.sound.Opening;
 import org.mellowclass.core.sound.SampleSink;
 import org.mellowclass.core.sound.SampleSource;
 
@@ -30,12 +32,6 @@ public record Mastering(double gainDb, double ceilingDbtp, double reductionDb) {
         return Math.round(1000 * db) / 1000.0;
     }
 
-    /** Opens the unfinished mix from its start; called once for each pass. */
-    @FunctionalInterface
-    public interface Opening {
-        SampleSource open() throws IOException;
-    }
-
     /**
      * Finds the mastering that brings a mix to a loudness. It is measured without the limiter first: as long as the limiter has nothing to do,
      * the gain follows at once. Where it has, the gain is found by the secant method, from the highest gain at which it has not, until the
@@ -47,7 +43,12 @@ public record Mastering(double gainDb, double ceilingDbtp, double reductionDb) {
      * @param ceilingDbtp true peak not to pass
      */
     public static Mastering find(Opening mix, double targetLufs, double ceilingDbtp) throws IOException {
-        Result unfinished = unfinished(mix);
+        return find(new WholePasses(mix), targetLufs, ceilingDbtp);
+    }
+
+    /** As the other; how the mix is measured is the caller's. */
+    public static Mastering find(Passes mix, double targetLufs, double ceilingDbtp) throws IOException {
+        Result unfinished = mix.unfinished();
         if (unfinished.loudnessLufs.isEmpty()) {
             return new Mastering(0, ceilingDbtp, 0);
         }
@@ -64,7 +65,7 @@ public record Mastering(double gainDb, double ceilingDbtp, double reductionDb) {
         for (int pass = 1; pass <= MOST_PASSES; pass++) {
             gainDb = named(gainDb);
             limitDbtp = named(limitDbtp);
-            Result result = new Mastering(gainDb, limitDbtp, 0).measure(mix);
+            Result result = mix.finished(gainDb, limitDbtp);
             reductionDb = result.reductionDb;
             double lufs = result.loudnessLufs.orElse(targetLufs);
             double overDb = result.truePeakDbtp.orElse(ceilingDbtp) - ceilingDbtp;
@@ -85,33 +86,51 @@ public record Mastering(double gainDb, double ceilingDbtp, double reductionDb) {
         return new Mastering(named(gainDb), named(limitDbtp), reductionDb);
     }
 
-    private static Result unfinished(Opening mix) throws IOException {
-        try (SampleSource source = mix.open()) {
-            LoudnessMeter loudness = new LoudnessMeter(source.channels());
-            TruePeakMeter truePeak = new TruePeakMeter(source.channels());
-            try (Alongside meters = new Alongside(loudness, truePeak)) {
-                SampleSink.drain(source, meters);
-            }
-            return new Result(loudness.integrated(), truePeak.truePeakDbtp(), 0);
-        }
-    }
-
     /** The finished sound; closing it closes the mix. */
     public SampleSource apply(SampleSource mix) {
         return new Limiter(mix, gainDb, ceilingDbtp);
     }
 
-    private Result measure(Opening mix) throws IOException {
-        try (Limiter finished = new Limiter(mix.open(), gainDb, ceilingDbtp)) {
-            LoudnessMeter loudness = new LoudnessMeter(finished.channels());
-            TruePeakMeter truePeak = new TruePeakMeter(finished.channels());
-            try (Alongside meters = new Alongside(loudness, truePeak)) {
-                SampleSink.drain(finished, meters);
-            }
-            return new Result(loudness.integrated(), truePeak.truePeakDbtp(), finished.deepestReductionDb());
-        }
+    /** Measures a mix without the limiter, and behind it. */
+    public interface Passes {
+
+        Result unfinished() throws IOException;
+
+        Result finished(double gainDb, double ceilingDbtp) throws IOException;
     }
 
-    private record Result(OptionalDouble loudnessLufs, OptionalDouble truePeakDbtp, double reductionDb) {
+    /**
+     * @param loudnessLufs integrated; empty for silence
+     * @param truePeakDbtp empty for silence
+     * @param reductionDb  how deep the limiter reached
+     */
+    public record Result(OptionalDouble loudnessLufs, OptionalDouble truePeakDbtp, double reductionDb) {
+    }
+
+    /** Each pass renders the whole mix. */
+    private record WholePasses(Opening mix) implements Passes {
+
+        @Override
+        public Result unfinished() throws IOException {
+            try (SampleSource source = mix.open()) {
+                return measure(source, () -> 0);
+            }
+        }
+
+        @Override
+        public Result finished(double gainDb, double ceilingDbtp) throws IOException {
+            try (Limiter finished = new Limiter(mix.open(), gainDb, ceilingDbtp)) {
+                return measure(finished, finished::deepestReductionDb);
+            }
+        }
+
+        private static Result measure(SampleSource source, DoubleSupplier reductionDb) throws IOException {
+            LoudnessMeter loudness = new LoudnessMeter(source.channels());
+            TruePeakMeter truePeak = new TruePeakMeter(source.channels());
+            try (Alongside meters = new Alongside(loudness, truePeak)) {
+                SampleSink.drain(source, meters);
+            }
+            return new Result(loudness.integrated(), truePeak.truePeakDbtp(), reductionDb.getAsDouble());
+        }
     }
 }
