@@ -1,14 +1,16 @@
 // The clips on the page: where they start and end, what they are called, and the grips in the strip above them by which one that is
 // pointed at or focused is moved, trimmed and faded, by pointer or by arrows. What will be done is outlined before it happens.
-import { RATE, fineClock } from '../shared/time.js';
+import { RATE } from '../shared/time.js';
 import { snapped } from '../page/snapping.js';
 import { LONG_STEP, STEP } from '../page/steps.js';
-import { GRIPS, endOf, placeOf, spanFor, wishFor } from './grips.js';
+import { ClipElements } from './clip-elements.js';
+import { endOf, placeOf, spanFor, wishFor } from './grips.js';
 
 /** @typedef {import('./types.js').ClipView} ClipView */
 /** @typedef {import('./types.js').TrackView} TrackView */
 /** @typedef {import('./types.js').Wish} Wish */
 /** @typedef {import('./grips.js').Grip} Grip */
+/** @typedef {import('./clip-elements.js').GripOf} GripOf */
 /**
  * A clip that is being changed, until the pointer or the key is up.
  *
@@ -16,17 +18,19 @@ import { GRIPS, endOf, placeOf, spanFor, wishFor } from './grips.js';
  *   outlines: HTMLElement[] }} Drag
  */
 
-const LEAST_NAMED = 0.06;
+/** Of more clips in a row, only those that are pointed at have all their grips. */
+const CROWDED = 6;
 /** Presses that follow each other so quickly are one. */
 const TOGETHER_MS = 250;
 
 export class Clips {
   #bench;
   #element;
-  #icons;
-  #own;
+  #elements;
   /** @type {Drag | null} */
   #drag = null;
+  /** The strips that listen. @type {WeakSet<Element>} */
+  #heard = new WeakSet();
   /** @type {number | undefined} */
   #waiting;
   /** Where what was moved will stand, of what is on its way, by clip and grip. @type {Map<string, number>} */
@@ -36,8 +40,7 @@ export class Clips {
   constructor(element, icons, own, bench) {
     this.#element = element;
     this.#bench = bench;
-    this.#icons = icons;
-    this.#own = own;
+    this.#elements = new ClipElements(icons, own, bench);
     bench.rows.onRow(row => this.#draw(row));
     element.addEventListener('pointermove', event => this.#pointed(event));
     // a finger points where it was lifted, until it points elsewhere
@@ -51,14 +54,17 @@ export class Clips {
     const focused = /** @type {HTMLElement | null} */ (document.activeElement)?.dataset;
     const { clip: focusedClip, grip } = row.element.contains(document.activeElement) && focused ? focused : {};
     for (const { track, lane, strip } of row.lanes) {
+      if (!this.#heard.has(strip)) {
+        this.#heard.add(strip);
+        this.#listen(strip);
+      }
       lane.querySelectorAll('.clip-frame, .clip-grips, .clip-name').forEach(old => old.remove());
-      for (const clip of track.clips) {
+      const clips = track.clips.filter(clip => clip.startFrame < layout.rowEnd(row.number) && endOf(clip) > layout.rowStart(row.number));
+      for (const clip of clips) {
         const start = Math.max(clip.startFrame, layout.rowStart(row.number));
         const end = Math.min(endOf(clip), layout.rowEnd(row.number));
-        if (start < end) {
-          const left = layout.part(row.number, start);
-          this.#lay(clip, track, lane, strip, left, layout.part(row.number, end) - left, start === clip.startFrame, end === endOf(clip));
-        }
+        const left = layout.part(row.number, start);
+        this.#elements.lay(clip, track, lane, strip, left, layout.part(row.number, end) - left, start === clip.startFrame, end === endOf(clip), clips.length > CROWDED);
       }
     }
     if (focusedClip && grip) {
@@ -68,78 +74,42 @@ export class Clips {
 
   /** Puts the focus back on a grip after the page was drawn anew. @param {number} clipId @param {Grip} grip */
   focus(clipId, grip) {
+    this.#element.querySelectorAll(`.clip-grips[data-clip="${clipId}"]`).forEach(grips => this.#elements.complete(grips));
     const shown = this.#element.querySelector(`.clip-grip[data-clip="${clipId}"][data-grip="${grip}"]`);
     /** @type {HTMLElement | null} */ (shown)?.focus({ preventScroll: true });
   }
 
-  /**
-   * A part of a clip in a row: its frame, its name, its grips.
-   *
-   * @param {ClipView} clip @param {TrackView} track @param {HTMLElement} lane @param {HTMLElement} strip
-   * @param {number} left @param {number} width both from 0 to 1 @param {boolean} starts @param {boolean} ends
-   */
-  #lay(clip, track, lane, strip, left, width, starts, ends) {
-    const frame = document.createElement('div');
-    frame.className = 'clip-frame';
-    frame.classList.toggle('starts', starts);
-    frame.classList.toggle('ends', ends);
-    const name = document.createElement('span');
-    name.className = 'clip-name';
-    name.textContent = width < LEAST_NAMED ? '' : this.#nameOf(clip, starts);
-    lane.append(frame);
-    strip.append(name);
-    const parts = [frame, name];
-    if (this.#own) {
-      const grips = document.createElement('div');
-      grips.className = 'clip-grips';
-      /** @type {[Grip, boolean][]} */
-      const here = [['start', starts], ['fade-in', starts], ['move', true], ['fade-out', ends], ['end', ends]];
-      grips.append(...here.filter(([, shown]) => shown).map(([grip]) => this.#grip(grip, clip, track)));
-      strip.append(grips);
-      parts.push(grips);
-    }
-    for (const part of parts) {
-      part.dataset.clip = String(clip.id);
-      part.style.left = `${100 * left}%`;
-      part.style.width = `${100 * width}%`;
-    }
-  }
-
-  /** @param {ClipView} clip @param {boolean} starts */
-  #nameOf(clip, starts) {
-    const read = this.#bench.readLines()[clip.source.takeId];
-    const name = clip.source.roomFrame !== null ? 'room' : read ? `“${read}”` : this.#bench.timeline().takes[clip.source.takeId]?.name ?? 'a take';
-    return starts ? name : `${name}, continued`;
-  }
-
-  /** @param {Grip} grip @param {ClipView} clip @param {TrackView} track */
-  #grip(grip, clip, track) {
-    const button = document.createElement('button');
-    button.type = 'button';
-    button.className = `clip-grip clip-grip-${grip}`;
-    button.dataset.clip = String(clip.id);
-    button.dataset.grip = grip;
-    const where = `${track.name}, ${fineClock(clip.startFrame)} to ${fineClock(endOf(clip))}`;
-    button.setAttribute('aria-label', `${GRIPS[grip].words} the clip of ${where}`);
-    button.title = GRIPS[grip].title;
-    button.innerHTML = `<svg class="icon" aria-hidden="true"><use href="${this.#icons}#${GRIPS[grip].icon}"></use></svg>`;
-    button.addEventListener('focus', () => this.#bench.marginFree() && this.#bench.onChosen(clip.id));
-    button.addEventListener('click', () => this.#bench.onChosen(clip.id));
-    button.addEventListener('pointerdown', event => {
+  /** @param {HTMLElement} strip */
+  #listen(strip) {
+    /** @param {string} type @param {(event: any, at: GripOf, button: HTMLElement) => void} react */
+    const on = (type, react) => strip.addEventListener(type, event => {
+      const button = /** @type {HTMLElement} */ (event.target).closest('.clip-grip');
+      const at = button && this.#elements.of(button);
+      if (at) {
+        react(event, at, /** @type {HTMLElement} */ (button));
+      }
+    });
+    on('focusin', (_, { clip }, button) => {
+      this.#elements.complete(button.parentElement);
+      if (this.#bench.marginFree()) {
+        this.#bench.onChosen(clip.id);
+      }
+    });
+    on('click', (_, { clip }) => this.#bench.onChosen(clip.id));
+    on('pointerdown', (event, { grip, clip, track }, button) => {
       event.stopPropagation();
       button.setPointerCapture(event.pointerId);
       this.#begin(grip, clip, track, this.#bench.rows.at(event.clientX, event.clientY)?.frame ?? clip.startFrame);
     });
-    button.addEventListener('pointermove', event => this.#to(event));
-    button.addEventListener('pointerup', () => this.#end());
-    button.addEventListener('pointercancel', () => this.#forget());
-    button.addEventListener('keydown', event => this.#key(event, grip, clip, track));
-    button.addEventListener('keyup', () => {
+    on('pointermove', event => this.#to(event));
+    on('pointerup', () => this.#end());
+    on('pointercancel', () => this.#forget());
+    on('keydown', (event, { grip, clip, track }) => this.#key(event, grip, clip, track));
+    on('keyup', () => {
       clearTimeout(this.#waiting);
       this.#waiting = window.setTimeout(() => this.#end(), TOGETHER_MS);
     });
-    button.addEventListener('blur', () => this.#end());
-    return button;
+    on('focusout', () => this.#end());
   }
 
   /** @param {Grip} grip @param {ClipView} clip @param {TrackView} track @param {number} anchor */
@@ -279,6 +249,9 @@ export class Clips {
   /** @param {string | null} clipId */
   #point(clipId) {
     document.querySelectorAll('[data-clip].pointed').forEach(part => part.classList.remove('pointed'));
-    document.querySelectorAll(`.clip-frame[data-clip="${clipId}"], .clip-grips[data-clip="${clipId}"]`).forEach(part => part.classList.add('pointed'));
+    document.querySelectorAll(`.clip-frame[data-clip="${clipId}"], .clip-grips[data-clip="${clipId}"]`).forEach(part => {
+      part.classList.add('pointed');
+      this.#elements.complete(part);
+    });
   }
 }

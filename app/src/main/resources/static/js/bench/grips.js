@@ -11,6 +11,17 @@ export const GRIPS = {
   end: { icon: 'chevrons-left', words: 'Trim the end of', title: 'trim' },
 };
 
+/** The button of a grip, which is copied for each clip: hundreds are made while the page scrolls. @param {Grip} grip @param {string} icons where they are */
+export function gripButton(grip, icons) {
+  const button = document.createElement('button');
+  button.type = 'button';
+  button.className = `clip-grip clip-grip-${grip}`;
+  button.dataset.grip = grip;
+  button.title = GRIPS[grip].title;
+  button.innerHTML = `<svg class="icon" aria-hidden="true"><use href="${icons}#${GRIPS[grip].icon}"></use></svg>`;
+  return button;
+}
+
 /** @param {ClipView} clip */
 export const endOf = clip => clip.startFrame + clip.frames;
 

@@ -14,8 +14,19 @@ const BEING_MADE = { peak: -42, average: -42 };
 /** What is drawn in one column, or nothing. @typedef {(Level & { clipped: boolean }) | null} Column */
 
 const styles = getComputedStyle(document.documentElement);
+/** To ask for a style makes the browser work out all that has changed in the page, so each is asked for once. @type {Map<string, string>} */
+const colours = new Map();
+window.matchMedia('(prefers-color-scheme: dark)').addEventListener('change', () => {
+  colours.clear();
+  fills.clear();
+});
+
 /** @param {string} name */
-export const colour = name => styles.getPropertyValue(name).trim();
+export function colour(name) {
+  const known = colours.get(name) ?? styles.getPropertyValue(name).trim();
+  colours.set(name, known);
+  return known;
+}
 
 /** @param {number} index of a track */
 export const inkOf = index => colour(`--track-${index % INKS + 1}`);
@@ -29,8 +40,15 @@ const PATTERNS = [
   pen => { pen.moveTo(0, 8); pen.lineTo(8, 0); pen.stroke(); },
 ];
 
+/** One for each ink, as long as the theme stays. @type {Map<number, CanvasPattern | string>} */
+const fills = new Map();
+
 /** @param {CanvasRenderingContext2D} pen @param {number} index */
 function bodyFill(pen, index) {
+  const known = fills.get(index % INKS);
+  if (known) {
+    return known;
+  }
   const size = 8;
   const cell = new OffscreenCanvas(size, size);
   const cellPen = /** @type {OffscreenCanvasRenderingContext2D} */ (cell.getContext('2d'));
@@ -39,7 +57,9 @@ function bodyFill(pen, index) {
   cellPen.fillStyle = cellPen.strokeStyle = 'rgba(255, 255, 255, .38)';
   cellPen.beginPath();
   PATTERNS[index % INKS](cellPen);
-  return pen.createPattern(cell, 'repeat') ?? inkOf(index);
+  const fill = pen.createPattern(cell, 'repeat') ?? inkOf(index);
+  fills.set(index % INKS, fill);
+  return fill;
 }
 
 /** The gain of a fade so many frames from its edge. Edges of 5 ms are too short to be seen. @param {import('./types.js').Fade} fade @param {number} frame */
@@ -106,7 +126,7 @@ export async function columns(track, takes, fromFrame, toFrame, count) {
     }
     const offset = clip.sourceFrame - clip.startFrame;
     const levels = await levelsOf(clip, start + offset, end + offset, framesAColumn);
-    const clipped = clippedOf(clip.source, takes);
+    const clipped = clippedOf(clip.source, takes).filter(spot => spot.startFrame < end + offset && spot.endFrame > start + offset);
     const first = Math.floor((start - fromFrame) / framesAColumn);
     const last = Math.min(count, Math.ceil((end - fromFrame) / framesAColumn));
     for (let column = first; column < last; column++) {
@@ -142,12 +162,11 @@ function smoothed(levels, x) {
 /**
  * Draws a lane. `greyed` columns at its start repeat the end of the row before.
  *
- * @param {HTMLCanvasElement} canvas @param {Column[]} levels @param {number} width of the row, of which the levels may be less @param {number} index of the track
+ * @param {HTMLCanvasElement} canvas @param {Column[]} levels @param {{ width: number, height: number }} size of the row, of which the levels may be less @param {number} index of the track
  * @param {number} greyed @param {{ low: number, high: number }} band of good levels, in dBFS @param {boolean} thin whether only lines are drawn, so that something can be seen behind
  */
-export function drawLane(canvas, levels, width, index, greyed, band, thin) {
+export function drawLane(canvas, levels, { width, height }, index, greyed, band, thin) {
   const ratio = window.devicePixelRatio || 1;
-  const height = canvas.clientHeight;
   canvas.width = width * ratio;
   canvas.height = height * ratio;
   const pen = /** @type {CanvasRenderingContext2D} */ (canvas.getContext('2d'));

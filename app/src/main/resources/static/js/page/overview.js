@@ -41,6 +41,11 @@ export class Overview {
   async show(layout) {
     this.#layout = layout;
     const drawing = ++this.#drawing;
+    // the page itself comes first
+    await new Promise(resolve => { requestAnimationFrame(() => setTimeout(resolve)); });
+    if (drawing !== this.#drawing) {
+      return;
+    }
     this.#showFrame();
     this.#showTimes(layout);
     const scale = this.#scale();

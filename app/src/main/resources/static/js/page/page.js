@@ -51,7 +51,7 @@ export class Page {
     this.#ribbon = new Ribbon(this.rows, byId('back-to-sound'), () => this.playing);
     this.#marker = new Marker(this.rows, (edge, event) => this.edgeKey(edge, event));
     this.#overview = new Overview(byId('overview'), byId('rows'), y => window.scrollBy(0, byId('rows').getBoundingClientRect().top + y - window.innerHeight / 2));
-    this.rows.onRow(() => this.#showPosition());
+    this.rows.onRow(row => row.number === this.layout?.rowOf(this.position) && this.#showPosition());
     this.#playing = new Playing(player, new Gauge(element.dataset), this.icons, frame => this.change(state.goTo(frame)), words => this.say(words));
     this.look = new Look(element.dataset.person ?? '', element.dataset.episode ?? '');
     this.#parts = JSON.parse(element.dataset.parts ?? '[]');

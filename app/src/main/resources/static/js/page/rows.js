@@ -35,6 +35,8 @@ function renewed(row, timeline) {
 
 /** So much above and below the window there are rows too, in windows. */
 const AROUND = 0.5;
+/** Rows that are not seen yet are made for so long in each frame. */
+const FRAME_MS = 4;
 
 export class Rows {
   #element;
@@ -43,11 +45,15 @@ export class Rows {
   /** @type {Layout | null} */
   #layout = null;
   #laneHeight = 0;
+  /** Of every lane; 0 until it is measured, which makes the browser lay out the page. */
+  #width = 0;
   /** Those near the window, by their numbers. @type {Map<number, Row>} */
   #rows = new Map();
   /** @type {((row: Row) => void)[]} */
   #decorators = [];
   #generation = 0;
+  /** Whether the window is met in the next frame. */
+  #waiting = false;
   /** Whether frequencies are drawn behind levels. */
   spectrum = false;
 
@@ -63,17 +69,18 @@ export class Rows {
         this.redraw();
       }
     }).observe(element);
-    let waiting = false;
     for (const event of ['scroll', 'resize']) {
-      window.addEventListener(event, () => {
-        if (!waiting) {
-          waiting = true;
-          requestAnimationFrame(() => {
-            waiting = false;
-            this.#meetWindow();
-          });
-        }
-      }, { passive: true });
+      window.addEventListener(event, () => this.#meetLater(), { passive: true });
+    }
+  }
+
+  #meetLater() {
+    if (!this.#waiting) {
+      this.#waiting = true;
+      requestAnimationFrame(() => {
+        this.#waiting = false;
+        this.#meetWindow();
+      });
     }
   }
 
@@ -86,6 +93,7 @@ export class Rows {
   show(layout, laneHeight) {
     this.#layout = layout;
     this.#laneHeight = laneHeight;
+    this.#width = 0;
     layout.place(laneHeight);
     this.#element.style.setProperty('--lane-height', `${laneHeight}px`);
     this.#element.style.height = `${layout.tops[layout.rowCount] ?? 0}px`;
@@ -97,8 +105,9 @@ export class Rows {
         row.element.style.top = `${layout.tops[number]}px`;
       }
     }
+    const kept = this.all;
     this.#meetWindow();
-    this.#rows.forEach(row => this.#decorate(row));
+    kept.forEach(row => this.#decorate(row));
   }
 
   /** Makes the rows that are near the window, and drops the others but one with the focus. */
@@ -116,11 +125,24 @@ export class Rows {
         this.#drop(number, row);
       }
     }
-    for (let number = first; number <= last; number++) {
-      if (!this.#rows.has(number)) {
-        this.#add(layout, number);
+    const [firstSeen, lastSeen] = layout.rowsBetween(-top, -top + height);
+    const until = performance.now() + FRAME_MS;
+    /** @type {Row[]} */
+    const added = [];
+    /** @param {number} number whether it is made now: what is seen at once, the rest in the frames that follow */
+    const add = number => {
+      const now = (number >= firstSeen && number <= lastSeen) || performance.now() < until;
+      if (now) {
+        added.push(this.#add(layout, number));
       }
+      return now;
+    };
+    const missing = Array.from({ length: last - first + 1 }, (_, i) => first + i).filter(number => !this.#rows.has(number));
+    if (!missing.map(add).every(Boolean)) {
+      this.#meetLater();
     }
+    // all are there before the first is measured, so that the page is laid out once
+    added.forEach(row => row.lanes.forEach(lane => this.#draw(layout, row, lane, this.#generation)));
   }
 
   /** @param {Layout} layout @param {number} number */
@@ -131,7 +153,7 @@ export class Rows {
     this.#element.insertBefore(row.element, later?.element ?? null);
     this.#rows.set(number, row);
     this.#decorate(row);
-    row.lanes.forEach(lane => this.#draw(layout, row, lane, this.#generation));
+    return row;
   }
 
   /** @param {Row} row */
@@ -148,6 +170,7 @@ export class Rows {
   /** Draws everything anew. */
   redraw() {
     this.#generation++;
+    this.#width = 0;
     const layout = this.#layout;
     if (layout) {
       this.#rows.forEach(row => row.lanes.forEach(lane => this.#draw(layout, row, lane, this.#generation)));
@@ -205,7 +228,9 @@ export class Rows {
 
   /** @param {Layout} layout @param {Row} row @param {Lane} lane @param {number} generation */
   async #draw(layout, row, { track, index, lane }, generation) {
-    const width = Math.floor(lane.clientWidth);
+    this.#width ||= Math.floor(lane.clientWidth);
+    const width = this.#width;
+    const size = { width, height: Math.round(this.#laneHeight * layout.share(track.id)) };
     if (width === 0) {
       return;
     }
@@ -218,7 +243,7 @@ export class Rows {
     if (layout.rowSeconds < WAVE_BELOW) {
       const wave = await samplesOf(track, from, end).catch(() => null);
       if (wave && current()) {
-        drawWave(this.#canvas(lane), wave, width, drawn, index, greyed);
+        drawWave(this.#canvas(lane), wave, size, drawn, index, greyed);
       }
       return;
     }
@@ -227,7 +252,7 @@ export class Rows {
       return;
     }
     const canvas = this.#canvas(lane);
-    drawLane(canvas, levels, width, index, greyed, this.#band, this.spectrum);
+    drawLane(canvas, levels, size, index, greyed, this.#band, this.spectrum);
     this.#describe(row, track, levels);
     const steps = this.spectrum ? await spectrumOf(track, from, end, drawn).catch(() => null) : null;
     if (steps && current()) {

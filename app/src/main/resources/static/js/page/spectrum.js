@@ -37,7 +37,7 @@ export async function spectrumOf(track, fromFrame, toFrame, count) {
 
 /** @param {HTMLCanvasElement} canvas @param {Uint8Array} steps @param {number} width of all columns */
 export function drawSpectrum(canvas, steps, width) {
-  const height = canvas.clientHeight;
+  const height = canvas.height / (window.devicePixelRatio || 1);
   const columns = steps.length / BANDS;
   const picture = new OffscreenCanvas(columns, BANDS);
   const picturePen = /** @type {OffscreenCanvasRenderingContext2D} */ (picture.getContext('2d'));

@@ -26,6 +26,8 @@ final class Visitor {
     private static final String HTML = "text/html";
     /** As in file-sending.js. */
     private static final int PART_BYTES = 8 << 20;
+    /** Two channels of 32 bits. */
+    private static final int BYTES_A_FRAME = 8;
 
     private final String address;
     private final HttpClient client = HttpClient.newBuilder().cookieHandler(new CookieManager())
@@ -99,8 +101,21 @@ final class Visitor {
     void hear(String episode, long revision, long from, int frames) throws IOException, InterruptedException {
         HttpResponse<byte[]> sound = client.send(asScript("/episodes/" + episode + "/sound/" + revision + "/0_-1000/" + from + "-" + (from + frames))
                 .header("Accept", "application/octet-stream").GET().build(), HttpResponse.BodyHandlers.ofByteArray());
-        if (sound.statusCode() != 200 || sound.body().length != 8 * frames) {
+        if (sound.statusCode() != 200 || sound.body().length != bytesOf(frames)) {
             throw new IOException("no sound: " + sound.statusCode());
+        }
+    }
+
+    /** How many bytes so many frames of the mix are sent in. */
+    int bytesOf(int frames) {
+        return BYTES_A_FRAME * frames;
+    }
+
+    /** The first bytes of a file. */
+    void download(String path, int bytes) throws IOException, InterruptedException {
+        HttpResponse<byte[]> answer = client.send(asScript(path).header("Range", "bytes=0-" + (bytes - 1)).GET().build(), HttpResponse.BodyHandlers.ofByteArray());
+        if (answer.statusCode() != 206 || answer.body().length != bytes) {
+            throw new IOException(path + " answered " + answer.statusCode() + " with " + answer.body().length + " bytes");
         }
     }
 
