@@ -1,25 +1,14 @@
 package org.mellowclass.cli;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
-import org.mellowclass.core.dsp.Resampler;
 import org.mellowclass.core.measure.LineUp;
-import org.mellowclass.core.sound.Frames;
-import org.mellowclass.core.sound.RandomAccessSound;
-import org.mellowclass.core.sound.SampleFormat;
-import org.mellowclass.core.sound.SampleSink;
-import org.mellowclass.core.sound.SampleSource;
-import org.mellowclass.core.sound.WavReader;
-import org.mellowclass.core.sound.WavWriter;
-import org.mellowclass.media.SoundDecoder;
-import org.mellowclass.media.SoundFacts;
-import org.mellowclass.media.SoundRefused;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Parameters;
@@ -40,20 +29,19 @@ final class LineUpCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws IOException {
-        Path folder = Files.createTempDirectory("lineup");
-        Path wavA = folder.resolve("a.wav");
-        Path wavB = folder.resolve("b.wav");
+        Optional<DecodedFile> first = DecodedFile.of(a, spec.commandLine().getErr());
         try {
-            if (!decoded(a, wavA) || !decoded(b, wavB)) {
+            Optional<DecodedFile> second = first.isEmpty() ? Optional.empty() : DecodedFile.of(b, spec.commandLine().getErr());
+            if (second.isEmpty()) {
                 return 1;
             }
-            try (RandomAccessSound first = WavReader.open(wavA); RandomAccessSound second = WavReader.open(wavB)) {
-                return print(LineUp.of(first, second));
+            try (DecodedFile other = second.get()) {
+                return print(LineUp.of(first.get().sound(), other.sound()));
             }
         } finally {
-            Files.deleteIfExists(wavA);
-            Files.deleteIfExists(wavB);
-            Files.delete(folder);
+            if (first.isPresent()) {
+                first.get().close();
+            }
         }
     }
 
@@ -69,23 +57,5 @@ final class LineUpCommand implements Callable<Integer> {
         values.put("confidence", result.confidence());
         spec.commandLine().getOut().println(new ObjectMapper().writeValueAsString(values));
         return 0;
-    }
-
-    /** Decodes a file to a WAV at 48 kHz, so that it can be read at any place. */
-    private boolean decoded(Path file, Path wav) {
-        try {
-            SoundDecoder decoder = SoundDecoder.forOwnFiles();
-            SoundFacts facts = decoder.probe(file);
-            try (SampleSource source = Resampler.to(Frames.RATE, decoder.open(file, facts));
-                 WavWriter writer = WavWriter.create(wav, source.channels(), Frames.RATE, SampleFormat.FLOAT_32)) {
-                SampleSink.drain(source, writer);
-            }
-            return true;
-        } catch (SoundRefused refused) {
-            spec.commandLine().getErr().println(file + " " + MeasureCommand.WHY.get(refused.reason()) + ".");
-        } catch (IOException failed) {
-            spec.commandLine().getErr().println(file + " could not be read. Is it there, and may you read it?");
-        }
-        return false;
     }
 }

@@ -5,8 +5,8 @@ import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
 /** The core from the command line. */
-@Command(name = "bin/sound", description = "Measures sound files and lines them up.", mixinStandardHelpOptions = true,
-        subcommands = {MeasureCommand.class, LineUpCommand.class})
+@Command(name = "bin/sound", description = "Measures sound files, checks and cleans them, and lines them up.", mixinStandardHelpOptions = true,
+        subcommands = {MeasureCommand.class, LineUpCommand.class, CheckCommand.class, CleanCommand.class, RecipesCommand.class})
 public final class Sound {
 
     private Sound() {

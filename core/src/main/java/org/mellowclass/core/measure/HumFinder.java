@@ -1,6 +1,8 @@
 package org.mellowclass.core.measure;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
 
 import org.jtransforms.fft.FloatFFT_1D;
@@ -25,6 +27,8 @@ public final class HumFinder {
     private static final int NEAR_BINS = (int) (15 * BINS_A_HZ);
     /** A Hann window spreads a tone over the bins beside it. */
     private static final int TONE_BINS = 2;
+    /** Behind the last bin that is looked at. */
+    static final int HIGHEST_BIN = (int) (HIGHEST_HZ * BINS_A_HZ) + NEAR_BINS + 1;
     private static final double STANDS_OUT_DB = 10;
     private static final int FEWEST_HARMONICS = 2;
 
@@ -33,10 +37,18 @@ public final class HumFinder {
 
     /**
      * @param mainsHz   50 or 60
-     * @param harmonics how many stand out
+     * @param exactHz   the frequency as it is, from the places of all harmonics between the bins, to some hundredths
+     * @param harmonics those that stand out, in order
      * @param levelDbfs their sum, dBFS RMS where full scale is an amplitude of one
      */
-    public record Hum(int mainsHz, int harmonics, double levelDbfs) {
+    public record Hum(int mainsHz, double exactHz, List<Harmonic> harmonics, double levelDbfs) {
+        public Hum {
+            harmonics = List.copyOf(harmonics);
+        }
+    }
+
+    /** @param amplitude of its sine */
+    public record Harmonic(int multiple, double amplitude) {
     }
 
     /**
@@ -47,23 +59,48 @@ public final class HumFinder {
         if (room.length < WINDOW_FRAMES) {
             return Optional.empty();
         }
-        double[] powers = spectrum(room);
+        return inSpectrum(spectrum(room));
+    }
+
+    /** @param powers mean power by bins of half a hertz, up to {@link #HIGHEST_BIN} at least; the bins of a sine sum to its mean square */
+    static Optional<Hum> inSpectrum(double[] powers) {
         Hum best = null;
         for (int mains : MAINS_HZ) {
-            int harmonics = 0;
+            List<Harmonic> harmonics = new ArrayList<>();
             double sum = 0;
+            double places = 0;
+            double weights = 0;
             for (int hz = mains; hz <= HIGHEST_HZ; hz += mains) {
                 double power = powerAt(powers, hz);
                 if (hz % SHARED_HZ != 0 && Decibels.ofPower(power / median(powers, hz)) >= STANDS_OUT_DB) {
-                    harmonics++;
-                    sum += tonePower(powers, hz);
+                    int multiple = hz / mains;
+                    double tone = tonePower(powers, hz);
+                    harmonics.add(new Harmonic(multiple, Math.sqrt(2 * tone)));
+                    sum += tone;
+                    // the same shift between bins tells more of the mains the higher the harmonic is
+                    places += tone * multiple * peakHz(powers, hz);
+                    weights += tone * multiple * multiple;
                 }
             }
-            if (harmonics >= FEWEST_HARMONICS && (best == null || harmonics > best.harmonics)) {
-                best = new Hum(mains, harmonics, Decibels.ofPower(sum));
+            if (harmonics.size() >= FEWEST_HARMONICS && (best == null || harmonics.size() > best.harmonics.size())) {
+                best = new Hum(mains, places / weights, harmonics, Decibels.ofPower(sum));
             }
         }
         return Optional.ofNullable(best);
+    }
+
+    /** Where the peak near a frequency lies between the bins: of a Hann window, nearly a parabola through the logarithms of three. */
+    private static double peakHz(double[] powers, int hz) {
+        int centre = (int) Math.round(hz * BINS_A_HZ);
+        int top = centre;
+        for (int bin = centre - 1; bin <= centre + 1; bin++) {
+            top = powers[bin] > powers[top] ? bin : top;
+        }
+        double before = Math.log(Math.max(Double.MIN_NORMAL, powers[top - 1]));
+        double at = Math.log(Math.max(Double.MIN_NORMAL, powers[top]));
+        double behind = Math.log(Math.max(Double.MIN_NORMAL, powers[top + 1]));
+        double bend = before - 2 * at + behind;
+        return (top + (bend < 0 ? 0.5 * (before - behind) / bend : 0)) / BINS_A_HZ;
     }
 
     /** The mean power of each bin, scaled so that the bins of a sine sum to its mean square. */

@@ -1,6 +1,7 @@
 package org.mellowclass.core.measure;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 
@@ -21,6 +22,7 @@ public final class SpeechLevels implements SampleSink {
     static final int FRAME = Frames.RATE / 100;
     private static final int SECOND = 100;
     private static final double ROOM_UNDER_VOICE_LU = 15;
+    private static final double HEARD_UNDER_LU = 25;
 
     private final double[] weights;
     private final KWeighting[] weighting;
@@ -120,7 +122,32 @@ public final class SpeechLevels implements SampleSink {
         return best < 0 || !quiet ? Optional.empty() : Optional.of(new Span((long) best * FRAME, (long) (best + SECOND) * FRAME));
     }
 
-    long frames() {
+    /** How the sound that has ended begins and ends; empty for silence. */
+    public Optional<SoundEdges> edges() {
+        OptionalDouble mean = loudness.integrated();
+        if (mean.isEmpty()) {
+            return Optional.empty();
+        }
+        double least = Decibels.toPower(mean.getAsDouble() - LoudnessMeter.OFFSET_LUFS - HEARD_UNDER_LU) * Math.max(1, channelsHeard());
+        int first = 0;
+        while (first < count && weighted[first] < least) {
+            first++;
+        }
+        int last = count;
+        while (last > first && weighted[last - 1] < least) {
+            last--;
+        }
+        if (first == count) {
+            return Optional.empty();
+        }
+        // a loud room is heard before the first word, and is no sound yet
+        List<Span> pauses = pauses().spans();
+        long lead = pauses.stream().filter(pause -> pause.startFrame() == 0).mapToLong(Span::endFrame).findFirst().orElse(0);
+        long trail = pauses.stream().filter(pause -> pause.endFrame() >= frames).mapToLong(Span::frames).findFirst().orElse(0);
+        return Optional.of(new SoundEdges(Math.max(lead, (long) first * FRAME), Math.max(trail, frames - Math.min(frames, (long) last * FRAME))));
+    }
+
+    public long frames() {
         return frames;
     }
 

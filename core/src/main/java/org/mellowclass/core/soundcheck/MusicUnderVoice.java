@@ -106,6 +106,11 @@ public final class MusicUnderVoice {
         return least;
     }
 
+    /** Where the music lies nearer than is good. */
+    public List<Span> places() {
+        return nearer(Readings.MUSIC_GOOD_LU);
+    }
+
     /** Where the music lies less than so many LU under the voice for three seconds or more, in frames of the page. */
     public List<Span> nearer(double lu) {
         List<Span> places = new ArrayList<>();

@@ -1,5 +1,8 @@
 package org.mellowclass.core.treatment;
 
+import java.io.IOException;
+
+import org.mellowclass.core.sound.Opening;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.sound.Sides;
 
@@ -7,8 +10,8 @@ import org.mellowclass.core.sound.Sides;
 public record ChooseSides(Sides sides) implements Step {
 
     @Override
-    public SampleSource process(SampleSource sound, Findings findings) {
-        return sides.of(sound);
+    public SampleSource process(Opening sound, Findings findings) throws IOException {
+        return sides.of(sound.open());
     }
 
     @Override

@@ -3,6 +3,7 @@ package org.mellowclass.core.treatment;
 import java.io.IOException;
 
 import org.mellowclass.core.dsp.Resampler;
+import org.mellowclass.core.sound.Opening;
 import org.mellowclass.core.sound.SampleSource;
 
 /**
@@ -13,8 +14,8 @@ import org.mellowclass.core.sound.SampleSource;
 public record CorrectClock(double longerPpm) implements Step {
 
     @Override
-    public SampleSource process(SampleSource sound, Findings findings) throws IOException {
-        return Resampler.byClock(longerPpm, sound);
+    public SampleSource process(Opening sound, Findings findings) throws IOException {
+        return Resampler.byClock(longerPpm, sound.open());
     }
 
     @Override
@@ -42,6 +43,6 @@ public record CorrectClock(double longerPpm) implements Step {
 
     @Override
     public int order() {
-        return 4;
+        return 5;
     }
 }

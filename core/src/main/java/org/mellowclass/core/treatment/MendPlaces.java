@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.stream.Stream;
 
 import org.mellowclass.core.dsp.PlaceMender;
+import org.mellowclass.core.sound.Opening;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.sound.Span;
 
@@ -25,8 +26,8 @@ public record MendPlaces(List<Span> places) implements Step {
     }
 
     @Override
-    public SampleSource process(SampleSource sound, Findings findings) throws IOException {
-        return PlaceMender.of(sound, places);
+    public SampleSource process(Opening sound, Findings findings) throws IOException {
+        return PlaceMender.of(sound.open(), places);
     }
 
     @Override

@@ -3,6 +3,7 @@ package org.mellowclass.core.treatment;
 import java.io.IOException;
 import java.util.Optional;
 
+import org.mellowclass.core.sound.Opening;
 import org.mellowclass.core.sound.SampleSource;
 
 /**
@@ -14,12 +15,9 @@ import org.mellowclass.core.sound.SampleSource;
 public record PlayReturned(long returnedId) implements Step {
 
     @Override
-    public SampleSource process(SampleSource sound, Findings findings) throws IOException {
+    public SampleSource process(Opening sound, Findings findings) throws IOException {
         Optional<SampleSource> returned = findings.returned().open(returnedId);
-        if (returned.isPresent()) {
-            sound.close();
-        }
-        return returned.orElse(sound);
+        return returned.isPresent() ? returned.get() : sound.open();
     }
 
     @Override

@@ -2,17 +2,23 @@ package org.mellowclass.core.treatment;
 
 import java.io.IOException;
 
+import org.mellowclass.core.sound.Opening;
 import org.mellowclass.core.sound.SampleSource;
 
 /** One thing that is done to a take's sound wherever it plays. The take itself never changes. */
-public sealed interface Step permits PlayReturned, ChooseSides, RedrawTops, MendPlaces, CorrectClock {
+public sealed interface Step permits PlayReturned, ChooseSides, RedrawTops, MendPlaces, CleanUp, CorrectClock {
 
     /**
-     * The sound with this done to it, at the same rate. Closing the result closes the sound.
+     * The sound with this done to it, at the same rate. It may be heard several times; closing the result closes what was opened.
      *
      * @param findings what was found in the whole take
      */
-    SampleSource process(SampleSource sound, Findings findings) throws IOException;
+    SampleSource process(Opening sound, Findings findings) throws IOException;
+
+    /** Whether it leaves everything as it is: a treatment does not keep such a step. */
+    default boolean changesNothing() {
+        return false;
+    }
 
     /** How long it makes a sound of so many frames. */
     default long frames(long frames) {

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
 
+import org.mellowclass.core.sound.Opening;
 import org.mellowclass.core.sound.SampleSource;
 
 /**
@@ -22,7 +23,7 @@ public record Treatment(List<Step> steps) {
     public static final int ENGINE_VERSION = 1;
 
     public Treatment {
-        steps = steps.stream().sorted(Comparator.comparingInt(Step::order)).toList();
+        steps = steps.stream().filter(step -> !step.changesNothing()).sorted(Comparator.comparingInt(Step::order)).toList();
         if (steps.stream().mapToInt(Step::order).distinct().count() < steps.size()) {
             throw new IllegalArgumentException("two steps of one kind: " + steps);
         }
@@ -73,12 +74,13 @@ public record Treatment(List<Step> steps) {
         return frame;
     }
 
-    /** The treated sound of a take at 48 kHz. Closing it closes the take. */
-    public SampleSource process(SampleSource take, Findings findings) throws IOException {
-        SampleSource sound = take;
+    /** The treated sound of a take at 48 kHz, which is opened as often as a step must hear it. */
+    public SampleSource process(Opening take, Findings findings) throws IOException {
+        Opening sound = take;
         for (Step step : steps) {
-            sound = step.process(sound, findings);
+            Opening before = sound;
+            sound = () -> step.process(before, findings);
         }
-        return sound;
+        return sound.open();
     }
 }

@@ -34,7 +34,7 @@ class TreatmentTest {
     void its_length_is_known_before_and_is_that_of_the_sound_it_makes(double ppm) throws IOException {
         Signal take = Signal.noise(2, -12, 5, 1);
         Treatment treatment = Treatment.of(new ChooseSides(Sides.RIGHT), new CorrectClock(ppm));
-        Signal made = Signal.read(treatment.process(take.stream(), NOTHING_FOUND));
+        Signal made = Signal.read(treatment.process(take::stream, NOTHING_FOUND));
         assertThat(made.channels()).isEqualTo(1);
         assertThat((long) made.frames()).isEqualTo(treatment.frames(take.frames()));
         assertThat(treatment.frames(480_000_000L)).isCloseTo(Math.round(480_000_000L * (1 + ppm / 1e6)), within(1L));
@@ -63,7 +63,7 @@ class TreatmentTest {
     }
 
     private static float[][] sides(Sides sides, Signal stereo) throws IOException {
-        return Signal.read(Treatment.of(new ChooseSides(sides)).process(stereo.stream(), NOTHING_FOUND)).samples();
+        return Signal.read(Treatment.of(new ChooseSides(sides)).process(stereo::stream, NOTHING_FOUND)).samples();
     }
 
     @Test
@@ -73,7 +73,7 @@ class TreatmentTest {
             clipped[i] = Math.max(-1, Math.min(1, clipped[i]));
         }
         Findings found = new Findings(List.of(new Span(24_000, 36_000)), id -> Optional.empty());
-        float[] drawn = Signal.read(Treatment.of(new RedrawTops()).process(Signal.of(48_000, clipped).stream(), found)).samples()[0];
+        float[] drawn = Signal.read(Treatment.of(new RedrawTops()).process(Signal.of(48_000, clipped)::stream, found)).samples()[0];
         float before = 0;
         float inside = 0;
         for (int i = 0; i < 23_000; i++) {
@@ -92,9 +92,9 @@ class TreatmentTest {
         Treatment returned = Treatment.of(new ChooseSides(Sides.MEAN), new PlayReturned(4));
         assertThat(returned.steps().get(0)).isEqualTo(new PlayReturned(4));
         assertThat(returned.keepsTime()).isTrue();
-        float[] heard = Signal.read(Treatment.of(new PlayReturned(4)).process(Signal.noise(2, -3, 2, 1).stream(), NOTHING_FOUND)).samples()[0];
+        float[] heard = Signal.read(Treatment.of(new PlayReturned(4)).process(Signal.noise(2, -3, 2, 1)::stream, NOTHING_FOUND)).samples()[0];
         assertThat(heard).isEqualTo(Signal.sine(1, 400, -12, 2).samples()[0]);
         Signal take = Signal.noise(1, -3, 2, 1);
-        assertThat(Signal.read(Treatment.of(new PlayReturned(9)).process(take.stream(), NOTHING_FOUND)).samples()[0]).as("gone").isEqualTo(take.samples()[0]);
+        assertThat(Signal.read(Treatment.of(new PlayReturned(9)).process(take::stream, NOTHING_FOUND)).samples()[0]).as("gone").isEqualTo(take.samples()[0]);
     }
 }

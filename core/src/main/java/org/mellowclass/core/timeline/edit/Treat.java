@@ -35,7 +35,7 @@ public record Treat(long takeId, Step step) implements Edit {
     }
 
     private boolean done(List<Clip> clips) {
-        return clips.stream().allMatch(clip -> clip.source().treatment().steps().contains(step));
+        return clips.stream().allMatch(clip -> clip.source().treatment().with(step).equals(clip.source().treatment()));
     }
 
     private Clip treated(Clip clip, Track track) {

@@ -1,0 +1,124 @@
+package org.mellowclass.core.soundcheck;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalDouble;
+
+import org.mellowclass.core.dsp.Resampler;
+import org.mellowclass.core.measure.BurstFinder;
+import org.mellowclass.core.measure.ClippedSpot;
+import org.mellowclass.core.measure.ClippingFinder;
+import org.mellowclass.core.measure.DeadAirFinder;
+import org.mellowclass.core.measure.DropoutFinder;
+import org.mellowclass.core.measure.HumFinder;
+import org.mellowclass.core.measure.HumMeter;
+import org.mellowclass.core.measure.LoudnessMeter;
+import org.mellowclass.core.measure.Pauses;
+import org.mellowclass.core.measure.SibilanceMeter;
+import org.mellowclass.core.measure.SoundEdges;
+import org.mellowclass.core.measure.SpeechLevels;
+import org.mellowclass.core.measure.StereoFinder;
+import org.mellowclass.core.measure.TruePeakMeter;
+import org.mellowclass.core.sound.Decibels;
+import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.SampleSink;
+import org.mellowclass.core.sound.SampleSource;
+import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.sound.Tap;
+
+/**
+ * All that the sound check wants to know of one sound, measured in one pass. Spans are in frames at 48 kHz.
+ *
+ * @param rangeLu      loudness range; empty for silence
+ * @param workingDbfs  the median one-second peak while somebody speaks; empty for silence
+ * @param voiceToRoomLu loudness minus the loudness of the pauses; empty where there is no pause, or a silent one
+ * @param sibilants    harsh "s" in a minute; empty where nobody speaks
+ */
+public record HeardSound(int channels, long frames, OptionalDouble loudnessLufs, OptionalDouble rangeLu, OptionalDouble truePeakDbtp, List<ClippedSpot> clipped,
+                         OptionalDouble workingDbfs, OptionalDouble roomDbfs, OptionalDouble voiceToRoomLu, Optional<HumFinder.Hum> hum, List<Span> deadAir,
+                         Optional<SoundEdges> edges, List<Span> dropouts, StereoFinder.Noticed sides, OptionalDouble correlation,
+                         List<Span> clicks, List<Span> pops, OptionalDouble sibilants, List<Span> harsh) {
+
+    /** Reads a sound at any rate to its end, in constant memory. */
+    public static HeardSound of(SampleSource sound, ClippingFinder.Search search) throws IOException {
+        ClippingFinder clipping = ClippingFinder.ofSpots(sound.channels(), sound.sampleRate(), search);
+        TruePeakMeter truePeak = new TruePeakMeter(sound.channels());
+        Meters meters = new Meters(sound.channels());
+        try (SampleSource converted = Resampler.to(Frames.RATE, new Tap(sound, clipping, truePeak))) {
+            SampleSink.drain(converted, meters);
+        }
+        return meters.heard(truePeak, clipping.spots());
+    }
+
+    /** The meters of a sound at 48 kHz. */
+    public static final class Meters implements SampleSink {
+
+        private final int channels;
+        private final SpeechLevels levels;
+        private final SecondPeaks peaks = new SecondPeaks();
+        private final HumMeter hum;
+        private final DropoutFinder dropouts = new DropoutFinder();
+        private final StereoFinder stereo;
+        private final BurstFinder bursts;
+        private final SibilanceMeter sibilance;
+
+        public Meters(int channels) {
+            this.channels = channels;
+            levels = new SpeechLevels(channels);
+            hum = new HumMeter(channels);
+            stereo = new StereoFinder(channels);
+            bursts = new BurstFinder(channels);
+            sibilance = new SibilanceMeter(channels);
+        }
+
+        @Override
+        public void accept(float[][] block, int frames) {
+            levels.accept(block, frames);
+            peaks.accept(block, frames);
+            hum.accept(block, frames);
+            dropouts.accept(block, frames);
+            stereo.accept(block, frames);
+            bursts.accept(block, frames);
+            sibilance.accept(block, frames);
+        }
+
+        /** Of the sound that has ended. */
+        public HeardSound heard(TruePeakMeter truePeak, List<ClippedSpot> clipped) {
+            Pauses pauses = levels.pauses();
+            LoudnessMeter loudness = levels.loudness();
+            OptionalDouble distance = loudness.integrated().isPresent() && pauses.noiseFloorLufs().isPresent() && !pauses.spans().isEmpty()
+                    ? OptionalDouble.of(loudness.integrated().getAsDouble() - pauses.noiseFloorLufs().getAsDouble()) : OptionalDouble.empty();
+            // a sound without a room was switched off between words, not dropped
+            List<Span> dropped = pauses.noiseFloorDbfs().isPresent() ? dropouts.dropouts() : List.of();
+            return new HeardSound(channels, levels.frames(), loudness.integrated(), loudness.range(), truePeak.truePeakDbtp(), List.copyOf(clipped),
+                    WorkingLevel.measured(peaks.dbfs), pauses.noiseFloorDbfs(), distance, hum.hum(),
+                    DeadAirFinder.find(loudness, levels.frames(), DeadAirFinder.ordinaryPauseFrames()), levels.edges(), dropped, stereo.noticed(), stereo.correlation(),
+                    bursts.clicks(), bursts.pops(), sibilance.perMinute(), sibilance.harsh());
+        }
+    }
+
+    /** The highest sample of each second that is not silent. */
+    private static final class SecondPeaks {
+
+        private final List<Double> dbfs = new ArrayList<>();
+        private float peak;
+        private int inSecond;
+
+        void accept(float[][] block, int frames) {
+            for (int i = 0; i < frames; i++) {
+                for (float[] channel : block) {
+                    peak = Math.max(peak, Math.abs(channel[i]));
+                }
+                if (++inSecond == Frames.RATE) {
+                    if (peak > 0) {
+                        dbfs.add(Decibels.ofAmplitude(peak));
+                    }
+                    peak = 0;
+                    inSecond = 0;
+                }
+            }
+        }
+    }
+}
