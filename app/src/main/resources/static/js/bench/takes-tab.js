@@ -19,6 +19,7 @@ export function drawTakes(bench) {
         <button type="button" class="link-button" aria-label="Lay ${name} at the ribbon" @click=${() => bench.edit({ type: 'lay-take', takeId: Number(id), trackName, startFrame: bench.page.now() }, undefined, `${name} is on the page.`)}>Lay at the ribbon</button>
         <button type="button" class="link-button" aria-label="Lay ${name} at the end of ${trackName}" @click=${() => bench.edit({ type: 'lay-take', takeId: Number(id), trackName, startFrame: null }, undefined, `${name} is on the page.`)}>At the end</button>
         <a class="link-button" href="/takes/${id}/sound" download="${name}.wav" aria-label="Take ${name} out as a WAV file">Take it out</a>
+        ${used.has(Number(id)) && bench.timeline().takes[Number(id)].voice ? html`<a class="link-button" href="/takes/${id}/cleanup" aria-label="Clean ${name} up">Clean it up</a>` : null}
         ${used.has(Number(id)) ? html`<label class="link-button cursor-pointer">Bring it back<input type="file" class="visually-hidden" accept="audio/*" aria-label="Bring ${name} back as it was treated elsewhere"
           @change=${(/** @type {Event} */ event) => bringBack(bench, Number(id), name, fieldOf(event))}></label>` : null}
       </div></li>`), byId('takes-list'));

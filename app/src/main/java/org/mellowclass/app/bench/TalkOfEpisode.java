@@ -29,7 +29,7 @@ import org.springframework.stereotype.Service;
 
 /** Who speaks when on an episode's page, and what follows from it: pauses, ducked music, even voices. */
 @Service
-class TalkOfEpisode {
+public class TalkOfEpisode {
 
     private final Bench bench;
     private final TakeShelf takes;
@@ -97,7 +97,8 @@ class TalkOfEpisode {
         return Optional.ofNullable(takes.ready(episodeId).get(takeId)).orElseThrow(NotFound::new);
     }
 
-    TalkFacts facts(long episodeId) {
+    /** What is known of the takes of an episode that has been let through. */
+    public TalkFacts facts(long episodeId) {
         Map<Long, Take> ready = takes.ready(episodeId);
         Map<Long, TakeFindings.Speech> speech = sounds.speechOf(episodeId);
         return takeId -> Optional.ofNullable(speech.get(takeId)).filter(found -> ready.containsKey(takeId))

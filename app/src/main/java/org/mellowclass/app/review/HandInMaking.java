@@ -10,11 +10,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.bench.TalkOfEpisode;
 import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
+import org.mellowclass.app.sounds.HeardSounds;
 import org.mellowclass.app.sounds.TakeFindings;
 import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.sounds.Treating;
@@ -22,18 +24,20 @@ import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.TakeShelf;
-import org.mellowclass.core.measure.DeadAirFinder;
-import org.mellowclass.core.measure.LoudnessMeter;
 import org.mellowclass.core.measure.Skyline;
 import org.mellowclass.core.measure.TruePeakMeter;
 import org.mellowclass.core.render.Mastering;
 import org.mellowclass.core.render.Mixer;
 import org.mellowclass.core.sound.Alongside;
+import org.mellowclass.core.sound.Opening;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.sound.Tap;
 import org.mellowclass.core.soundcheck.ClippedPlaces;
+import org.mellowclass.core.soundcheck.HeardSound;
 import org.mellowclass.core.soundcheck.HouseSound;
+import org.mellowclass.core.soundcheck.MusicUnderVoice;
 import org.mellowclass.core.soundcheck.SoundCheck;
+import org.mellowclass.core.soundcheck.Voices;
 import org.mellowclass.core.timeline.TakeSource;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.media.SoundEncoder;
@@ -59,6 +63,8 @@ class HandInMaking {
     private final Bench bench;
     private final TakeShelf takes;
     private final TakeSounds sounds;
+    private final HeardSounds heardSounds;
+    private final TalkOfEpisode talk;
     private final Treating treating;
     private final Briefs briefs;
     private final SoundStore store;
@@ -70,12 +76,14 @@ class HandInMaking {
     private final LiveEvents live;
     private final ObjectMapper json;
 
-    HandInMaking(HandInMapper handIns, Bench bench, TakeShelf takes, TakeSounds sounds, Treating treating, Briefs briefs, SoundStore store, Scratch scratch, SoundEncoder encoder,
+    HandInMaking(HandInMapper handIns, Bench bench, TakeShelf takes, TakeSounds sounds, HeardSounds heardSounds, TalkOfEpisode talk, Treating treating, Briefs briefs, SoundStore store, Scratch scratch, SoundEncoder encoder,
                  Access access, TransactionTemplate transaction, Jobs jobs, LiveEvents live, ObjectMapper json) {
         this.handIns = handIns;
         this.bench = bench;
         this.takes = takes;
         this.sounds = sounds;
+        this.heardSounds = heardSounds;
+        this.talk = talk;
         this.treating = treating;
         this.briefs = briefs;
         this.store = store;
@@ -113,6 +121,7 @@ class HandInMaking {
         Timeline timeline = bench.timeline(handIn.timelineHash());
         for (TakeSource source : Bench.soundsIn(timeline)) {
             treating.ensure(source.takeId(), source.treatment());
+            heardSounds.ensure(source);
         }
         HouseSound house = briefs.ofEpisode(handIn.episodeId()).houseSound();
         Path flac = scratch.scratchFile(".flac");
@@ -120,20 +129,20 @@ class HandInMaking {
         try (Mixer mixer = new Mixer(timeline, sounds)) {
             Passes passes = new Passes(handIn, mixer);
             Mastering mastering = Mastering.find(passes, house.loudnessLufs(), house.ceilingDbtp());
-            LoudnessMeter loudness = new LoudnessMeter(2);
+            HeardSound.Meters heardMix = new HeardSound.Meters(2);
             TruePeakMeter peak = new TruePeakMeter(2);
             Skyline skyline = new Skyline(2);
-            try (Alongside meters = new Alongside(loudness, peak, skyline)) {
+            try (Alongside meters = new Alongside(heardMix, peak, skyline)) {
                 encoder.flac(new Tap(mastering.apply(passes.open()), meters), flac);
             }
             skyline.finish();
             SkylineFile.write(skyline, skylineFile);
 
             Map<Long, TakeFindings> findings = sounds.findingsOf(handIn.episodeId());
-            SoundCheck check = SoundCheck.of(new SoundCheck.Measured(loudness.integrated(), peak.truePeakDbtp(),
+            SoundCheck check = SoundCheck.of(new SoundCheck.Measured(heardMix.heard(peak, List.of()),
                     ClippedPlaces.in(timeline, take -> findings.containsKey(take) ? findings.get(take).clipped() : List.of()),
-                    DeadAirFinder.find(loudness, handIn.frames(), DeadAirFinder.ordinaryPauseFrames()),
-                    handIn.frames(), mastering), house);
+                    new Voices(timeline, heardSounds.of(handIn.episodeId())),
+                    MusicUnderVoice.of(timeline, talk.facts(handIn.episodeId()), sounds, 0, timeline.endFrame()), mastering), house);
             keep(handIn, heard, store.put(flac), store.put(skylineFile), HandIns.reportsAsStored(json).write(check));
         } finally {
             jobs.ended(KIND, handInId);
@@ -166,7 +175,7 @@ class HandInMaking {
     }
 
     /** Opens the mix once for each pass over it, and tells the progress over all of them. */
-    private final class Passes implements Mastering.Opening {
+    private final class Passes implements Opening {
 
         private final HandIn handIn;
         private final Mixer mixer;

@@ -3,6 +3,7 @@ package org.mellowclass.app.sounds;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import org.mellowclass.core.treatment.ChooseSides;
+import org.mellowclass.core.treatment.CleanUp;
 import org.mellowclass.core.treatment.CorrectClock;
 import org.mellowclass.core.treatment.MendPlaces;
 import org.mellowclass.core.treatment.PlayReturned;
@@ -17,6 +18,7 @@ import org.springframework.boot.jackson.JsonMixin;
     @JsonSubTypes.Type(value = RedrawTops.class, name = "tops"),
     @JsonSubTypes.Type(value = MendPlaces.class, name = "places"),
     @JsonSubTypes.Type(value = PlayReturned.class, name = "returned"),
+    @JsonSubTypes.Type(value = CleanUp.class, name = "cleanup"),
     @JsonSubTypes.Type(value = CorrectClock.class, name = "clock")})
 public interface NamedStep {
 }

@@ -53,6 +53,30 @@ interface SoundMapper extends NamedSounds {
     @Update("UPDATE sound SET failed = #{failed} WHERE id = #{id}")
     void failed(long id, boolean failed);
 
+    @Update("UPDATE sound SET heard = #{heard} WHERE id = #{id}")
+    void heard(long id, String heard);
+
+    @Select("SELECT heard FROM sound WHERE id = #{id}")
+    Optional<String> heardOf(long id);
+
+    @Update("UPDATE sound SET harm = #{harm} WHERE id = #{id}")
+    void harm(long id, String harm);
+
+    @Select("SELECT harm FROM sound WHERE id = #{id}")
+    Optional<String> harmOf(long id);
+
+    @Select("SELECT id FROM take WHERE episode_id = #{episodeId} AND without_voice")
+    Set<Long> withoutVoice(long episodeId);
+
+    record HeardRow(long takeId, String treatmentKey, String heard) {
+    }
+
+    @Select("""
+            SELECT s.take_id, s.treatment_key, s.heard FROM sound s JOIN take t ON t.id = s.take_id
+            WHERE t.episode_id = #{episodeId} AND s.heard IS NOT NULL
+            """)
+    List<HeardRow> heardOfEpisode(long episodeId);
+
     @Delete("DELETE FROM sound WHERE take_id = #{takeId}")
     void forget(long takeId);
 

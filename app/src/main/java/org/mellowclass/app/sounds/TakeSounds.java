@@ -160,6 +160,14 @@ public class TakeSounds implements Sounds {
         return store.stream(asItIs(shelf.readyTake(viewer, takeId)).soundKey());
     }
 
+    /** A take by a treatment, of somebody who has been let through. @throws SoundNotMade while it is being made */
+    public Resource stream(long takeId, Treatment treatment) throws IOException {
+        if (treatment.equals(Treatment.NONE)) {
+            return store.stream(asItIs(takes.find(takeId).orElseThrow()).soundKey());
+        }
+        return derived.stream(made(treating.want(takeId, treatment)).soundKey());
+    }
+
     /** One tile of a sound's skyline: peak and RMS bytes by turns, see {@link Skyline}. */
     public byte[] skyline(Person viewer, long soundId, int level, int tile) throws IOException {
         Sound sound = sounds.find(soundId).orElseThrow(NotFound::new).sound();

@@ -13,6 +13,7 @@ import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeRows;
+import org.mellowclass.core.sound.Opening;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.sound.WavReader;
 import org.mellowclass.core.treatment.Treatment;
@@ -108,7 +109,8 @@ public class Treating {
         Path wav = scratch.scratchFile(".wav");
         Path skyline = scratch.scratchFile(".skyline");
         try (Held whole = store.holdWhole(sounds.of(take.id(), TreatmentCodec.AS_IT_IS).orElseThrow().soundKey());
-             SampleSource treated = sound.treatment().process(WavReader.open(whole.file()), findings.forTreatment(id -> returned.open(id, take.frames())))) {
+             WavReader asItIs = WavReader.open(whole.file());
+             SampleSource treated = sound.treatment().process(Opening.of(asItIs), findings.forTreatment(id -> returned.open(id, take.frames())))) {
             preparation.convert(treated, take.frames(), read -> jobs.progress(KIND, soundId, read, take.frames()), wav, skyline);
             keep(sound, take, derived.put(wav), derived.put(skyline), treated.channels());
         } finally {

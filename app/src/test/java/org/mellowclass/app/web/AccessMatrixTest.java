@@ -175,6 +175,12 @@ class AccessMatrixTest {
             Map.entry("POST /takes/{takeId}/complete", Open.TO_CREW),
             Map.entry("POST /takes/{takeId}/again", Open.TO_CREW),
             Map.entry("POST /takes/{takeId}/returned", Open.TO_CREW),
+            Map.entry("GET /takes/{takeId}/cleanup", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /takes/{takeId}/cleanup/before", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /takes/{takeId}/cleanup/{recipe}/trial", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /takes/{takeId}/cleanup/{recipe}/after", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /takes/{takeId}/cleanup/{recipe}/removed", Open.TO_CREW_AND_TEACHER),
+            Map.entry("POST /takes/{takeId}/cleanup", Open.TO_CREW),
             Map.entry("GET /takes/{takeId}/sound", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /sounds/{soundId}/skyline/{level}/{tile}", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /sounds/{soundId}/samples/{from:\\d+}-{to:\\d+}", Open.TO_CREW_AND_TEACHER),
@@ -444,6 +450,9 @@ class AccessMatrixTest {
         if (address.endsWith("/consents")) {
             request.param("consent", "PUBLIC");
         }
+        if (address.endsWith("/cleanup")) {
+            request.param("recipe", "quiet-room");
+        }
         if (address.endsWith("/shelf")) {
             request.param("kind", "MUSIC");
         }
@@ -469,7 +478,7 @@ class AccessMatrixTest {
                 Map.entry("resetKey", resetKey), Map.entry("teacherId", secondTeacher),
                 Map.entry("classId", address.matches(".*/(let-go|take-back)") ? secondClass : school.classId()), Map.entry("otherClassId", school.otherClassId()), Map.entry("lineUpId", lineUpId),
                 Map.entry("episodeId", school.episodeId()), Map.entry("handInId", handIn.id()),
-                Map.entry("sourceFrame", 100), Map.entry("takeId", address.endsWith("/erase") ? takeToErase : address.endsWith("/choose") ? lineTake : readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : noteToTick), Map.entry("uploadKey", address.contains("/files/") ? fileKey : uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
+                Map.entry("sourceFrame", 100), Map.entry("recipe", "quiet-room"), Map.entry("takeId", address.endsWith("/erase") ? takeToErase : address.endsWith("/choose") ? lineTake : readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : noteToTick), Map.entry("uploadKey", address.contains("/files/") ? fileKey : uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
                 Map.entry("trackId", 1), Map.entry("columns", 8), Map.entry("frame", 0), Map.entry("key", "a".repeat(32)), Map.entry("clipId", 1), Map.entry("finish", "0_-1000"), Map.entry("from", 0), Map.entry("to", 480), Map.entry("feedKey", feedKey),
                 Map.entry("episodeKey", episodeKey), Map.entry("slug", "eels"));
         Matcher matcher = Pattern.compile("\\{(\\w+)(:[^}]*)?}").matcher(address.substring(address.indexOf(' ') + 1));
