@@ -71,7 +71,10 @@ class ShelfConversion {
                 refuse(soundId, SoundRefused.Reason.EMPTY);
                 return;
             }
-            TakeFindings measured = preparation.measure(decoder.open(file, facts), TakeMeasuring.search(facts), WavReader.open(wav));
+            TakeFindings measured;
+            try (WavReader atHouseRate = WavReader.open(wav)) {
+                measured = preparation.measure(decoder.open(file, facts), TakeMeasuring.search(facts), atHouseRate);
+            }
             sounds.ready(soundId, facts.sampleRate(), store.put(wav), store.put(skyline), made.channels(), made.frames(),
                     TakeSounds.spotsAsStored(json).write(measured.clipped()));
         } catch (SoundRefused refused) {

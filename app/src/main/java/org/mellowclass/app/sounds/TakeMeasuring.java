@@ -128,7 +128,10 @@ public class TakeMeasuring {
         }
         try {
             SoundFacts facts = decoder.probe(original);
-            return preparation.measure(decoder.open(original, facts), search(facts), WavReader.open(sound));
+            // the child process is started last: it would wait for ever if what is opened after it could not be
+            try (WavReader atHouseRate = WavReader.open(sound)) {
+                return preparation.measure(decoder.open(original, facts), search(facts), atHouseRate);
+            }
         } catch (SoundRefused refused) {
             throw new IOException("take " + take.id() + " was converted, and is refused now", refused);
         }

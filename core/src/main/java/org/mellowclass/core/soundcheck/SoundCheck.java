@@ -14,7 +14,6 @@ import org.mellowclass.core.render.Mastering;
 public record SoundCheck(List<Reading> readings) {
 
     private static final double LIMITED_CHECK_DB = 6;
-    private static final int MOST_USEFUL = 3;
     private static final Set<Reading.Kind> ALWAYS_TOLD = Set.of(Reading.Kind.LOUDNESS, Reading.Kind.LENGTH);
     /** What is mended first: words before levels, levels before trifles. */
     private static final List<Reading.Kind> BY_USE = List.of(Reading.Kind.DROPOUTS, Reading.Kind.CLIPPING, Reading.Kind.WORKING_LEVEL, Reading.Kind.VOICES_EVEN,
@@ -52,9 +51,14 @@ public record SoundCheck(List<Reading> readings) {
         return readings.stream().filter(reading -> reading.verdict() == verdict).count();
     }
 
-    /** What is always told, and all that is not good: the worst first. */
+    /** What is always told, and all that is not good: the worst first, and of these what it helps most to mend. */
     public List<Reading> told() {
-        return readings.stream().filter(SoundCheck::isTold).sorted(Comparator.comparing(Reading::verdict).reversed()).toList();
+        return readings.stream().filter(SoundCheck::isTold).sorted(Comparator.comparing(Reading::verdict).reversed().thenComparing(SoundCheck::byUse)).toList();
+    }
+
+    private static int byUse(Reading reading) {
+        int place = BY_USE.indexOf(reading.kind());
+        return place < 0 ? BY_USE.size() : place;
     }
 
     /** What is good, or has nothing to judge, and need not be looked at. */
@@ -64,12 +68,6 @@ public record SoundCheck(List<Reading> readings) {
 
     private static boolean isTold(Reading reading) {
         return ALWAYS_TOLD.contains(reading.kind()) || reading.verdict() == Verdict.CHECK || reading.verdict() == Verdict.FIX;
-    }
-
-    /** The worst that is to be mended, the most useful first: three at most. */
-    public List<Reading> first() {
-        return Stream.of(Verdict.FIX, Verdict.CHECK).flatMap(verdict -> BY_USE.stream().flatMap(kind -> readings.stream().filter(reading -> reading.kind() == kind && reading.verdict() == verdict)))
-                .limit(MOST_USEFUL).toList();
     }
 
     /** Only where there is something to say. */

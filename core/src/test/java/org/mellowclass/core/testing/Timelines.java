@@ -10,6 +10,8 @@ import java.util.Random;
 import java.util.Set;
 import java.util.TreeMap;
 
+import org.mellowclass.core.cleanup.Recipe;
+import org.mellowclass.core.cleanup.StarterRecipe;
 import org.mellowclass.core.sound.Sides;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.timeline.Clip;
@@ -63,6 +65,7 @@ import org.mellowclass.core.timeline.edit.Together;
 import org.mellowclass.core.timeline.edit.Treat;
 import org.mellowclass.core.timeline.edit.Trim;
 import org.mellowclass.core.treatment.ChooseSides;
+import org.mellowclass.core.treatment.CleanUp;
 import org.mellowclass.core.treatment.CorrectClock;
 import org.mellowclass.core.treatment.RedrawTops;
 import org.mellowclass.core.treatment.Step;
@@ -237,9 +240,10 @@ public final class Timelines {
     }
 
     private static Step step(Random random) {
-        return switch (random.nextInt(3)) {
+        return switch (random.nextInt(4)) {
             case 0 -> new RedrawTops();
             case 1 -> new ChooseSides(Sides.LEFT);
+            case 2 -> new CleanUp(random.nextInt(3) == 0 ? Recipe.of() : StarterRecipe.values()[random.nextInt(2)].recipe(), null);
             default -> new CorrectClock(random.nextInt(600) - 300);
         };
     }
