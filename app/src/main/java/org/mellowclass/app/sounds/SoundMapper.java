@@ -40,9 +40,9 @@ interface SoundMapper extends NamedSounds {
     @Insert("INSERT IGNORE INTO sound (take_id, treatment_key, treatment) VALUES (#{takeId}, #{treatmentKey}, #{treatment})")
     void add(long takeId, String treatmentKey, String treatment);
 
-    /** @param before the sound it had, which another run may have changed: null for none */
+    /** What was measured of another sound in its place is forgotten. @param before the sound it had, which another run may have changed: null for none */
     @Update("""
-            UPDATE sound SET sound_key = #{soundKey}, skyline_key = #{skylineKey}, channels = #{channels}, failed = FALSE
+            UPDATE sound SET sound_key = #{soundKey}, skyline_key = #{skylineKey}, channels = #{channels}, failed = FALSE, heard = NULL, harm = NULL
             WHERE id = #{id} AND sound_key <=> #{before}
             """)
     int made(long id, String soundKey, String skylineKey, int channels, String before);
