@@ -4,7 +4,7 @@ interface Window {
     trigger(element: Element, event: string): void;
     ajax(method: string, address: string, options: { target: string, swap: string, values: object, headers: object }): Promise<void>;
   };
-  Alpine: { data(name: string, make: () => object): void };
+  Alpine: { data(name: string, make: () => object): void; mutateDom(work: () => void): void };
   tus: typeof import('tus-js-client');
 }
 

@@ -18,8 +18,8 @@ import { endOf, placeOf, spanFor, wishFor } from './grips.js';
  *   outlines: HTMLElement[] }} Drag
  */
 
-/** Of more clips in a row, only those that are pointed at have all their grips. */
-const CROWDED = 6;
+/** Of more clips on the page, only those that are pointed at or focused have all their grips. */
+const CROWDED = 60;
 /** Presses that follow each other so quickly are one. */
 const TOGETHER_MS = 250;
 
@@ -53,6 +53,7 @@ export class Clips {
     const layout = this.#bench.layout();
     const focused = /** @type {HTMLElement | null} */ (document.activeElement)?.dataset;
     const { clip: focusedClip, grip } = row.element.contains(document.activeElement) && focused ? focused : {};
+    const crowded = this.#bench.timeline().tracks.reduce((sum, { clips }) => sum + clips.length, 0) > CROWDED;
     for (const { track, lane, strip } of row.lanes) {
       if (!this.#heard.has(strip)) {
         this.#heard.add(strip);
@@ -64,7 +65,7 @@ export class Clips {
         const start = Math.max(clip.startFrame, layout.rowStart(row.number));
         const end = Math.min(endOf(clip), layout.rowEnd(row.number));
         const left = layout.part(row.number, start);
-        this.#elements.lay(clip, track, lane, strip, left, layout.part(row.number, end) - left, start === clip.startFrame, end === endOf(clip), clips.length > CROWDED);
+        this.#elements.lay(clip, track, lane, strip, left, layout.part(row.number, end) - left, start === clip.startFrame, end === endOf(clip), crowded);
       }
     }
     if (focusedClip && grip) {

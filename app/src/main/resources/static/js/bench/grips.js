@@ -18,8 +18,14 @@ export function gripButton(grip, icons) {
   button.className = `clip-grip clip-grip-${grip}`;
   button.dataset.grip = grip;
   button.title = GRIPS[grip].title;
-  button.innerHTML = `<svg class="icon" aria-hidden="true"><use href="${icons}#${GRIPS[grip].icon}"></use></svg>`;
+  showIcon(button, icons);
   return button;
+}
+
+/** Gives a grip its icon. @param {HTMLElement} button @param {string} icons where they are */
+export function showIcon(button, icons) {
+  const { icon } = GRIPS[/** @type {Grip} */ (button.dataset.grip)];
+  button.innerHTML = `<svg class="icon" aria-hidden="true"><use href="${icons}#${icon}"></use></svg>`;
 }
 
 /** @param {ClipView} clip */

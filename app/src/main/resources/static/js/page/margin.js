@@ -14,6 +14,11 @@ const again = new WeakMap();
  * @param {{ element: HTMLElement, frame: number | null }[]} notes each at its row or below the one before it; those without a frame last
  */
 export function arrange(page, list, first, notes) {
+  if (notes.length === 0 && first.every(({ element }) => element.hidden)) {
+    // nothing to measure, for which the browser would lay out the page
+    list.style.height = '0px';
+    return;
+  }
   const fold = (/** @type {boolean} */ on) => notes.forEach(({ element }) => element.classList.toggle('folded', on && !element.matches(':focus-within')));
   fold(false);
   const rows = /** @type {HTMLElement} */ (document.getElementById('rows'));

@@ -33,6 +33,9 @@ function renewed(row, timeline) {
   return row;
 }
 
+/** Does work on rows unseen by Alpine, which would walk through all that comes and goes. @param {() => void} work */
+const apart = work => window.Alpine.mutateDom(work);
+
 /** So much above and below the window there are rows too, in windows. */
 const AROUND = 0.5;
 /** Rows that are not seen yet are made for so long in each frame. */
@@ -70,17 +73,18 @@ export class Rows {
       }
     }).observe(element);
     for (const event of ['scroll', 'resize']) {
-      window.addEventListener(event, () => this.#meetLater(), { passive: true });
+      window.addEventListener(event, () => this.#meetLater(meet => meet()), { passive: true });
     }
   }
 
-  #meetLater() {
+  /** @param {(meet: () => void) => void} when within the next frame */
+  #meetLater(when) {
     if (!this.#waiting) {
       this.#waiting = true;
-      requestAnimationFrame(() => {
+      requestAnimationFrame(() => when(() => {
         this.#waiting = false;
-        this.#meetWindow();
-      });
+        apart(() => this.#meetWindow());
+      }));
     }
   }
 
@@ -93,12 +97,16 @@ export class Rows {
   show(layout, laneHeight) {
     this.#layout = layout;
     this.#laneHeight = laneHeight;
-    this.#width = 0;
     layout.place(laneHeight);
     this.#element.style.setProperty('--lane-height', `${laneHeight}px`);
     this.#element.style.height = `${layout.tops[layout.rowCount] ?? 0}px`;
+    apart(() => this.#renew(layout));
+  }
+
+  /** Keeps the rows that are as they were, and makes the others. @param {Layout} layout */
+  #renew(layout) {
     for (const [number, row] of this.#rows) {
-      if (number >= layout.rowCount || row.says !== signature(layout, number, laneHeight)) {
+      if (number >= layout.rowCount || row.says !== signature(layout, number, this.#laneHeight)) {
         this.#drop(number, row);
       } else {
         renewed(row, layout.timeline);
@@ -139,7 +147,8 @@ export class Rows {
     };
     const missing = Array.from({ length: last - first + 1 }, (_, i) => first + i).filter(number => !this.#rows.has(number));
     if (!missing.map(add).every(Boolean)) {
-      this.#meetLater();
+      // what is there already is painted first
+      this.#meetLater(meet => setTimeout(meet));
     }
     // all are there before the first is measured, so that the page is laid out once
     added.forEach(row => row.lanes.forEach(lane => this.#draw(layout, row, lane, this.#generation)));
@@ -150,9 +159,10 @@ export class Rows {
     const row = { ...makeRow(layout, number, this.#icons), says: signature(layout, number, this.#laneHeight) };
     row.element.style.top = `${layout.tops[number]}px`;
     const later = [...this.#rows.values()].filter(other => other.number > number).sort((a, b) => a.number - b.number)[0];
-    this.#element.insertBefore(row.element, later?.element ?? null);
     this.#rows.set(number, row);
+    // one change of the document, not one for each clip
     this.#decorate(row);
+    this.#element.insertBefore(row.element, later?.element ?? null);
     return row;
   }
 
@@ -202,7 +212,7 @@ export class Rows {
       : top < Math.max(0, head) ? top - Math.max(0, head) - 8 : bottom > foot ? bottom - foot + 8 : 0;
     if (by !== 0) {
       window.scrollBy(0, by);
-      this.#meetWindow();
+      apart(() => this.#meetWindow());
     }
   }
 
