@@ -19,6 +19,8 @@ export class Edits {
   #episode;
   /** @type {Promise<unknown>} */
   #queue = Promise.resolve();
+  /** The newest revision that was told of. */
+  #told = 0;
   /**
    * Revisions that nobody but this page has changed, with the one that it has made of each, and whether times moved.
    *
@@ -87,6 +89,7 @@ export class Edits {
    * @param {(newer: boolean) => void} onNewer
    */
   follow(onNewer) {
+    this.#told = this.timeline.revision;
     const stream = new EventSource(`${this.#episode}/live`);
     let opened = false;
     stream.onopen = () => {
@@ -99,7 +102,10 @@ export class Edits {
       // behind what is being sent, so that this page's own edits are known by then
       this.#queue = this.#queue.then(async () => {
         const newer = Boolean(this.timeline) && Number(data) > this.timeline.revision;
-        if (newer || this.#soundsOnTheirWay()) {
+        // what is told again of a revision was measured of it
+        const measured = Number(data) <= this.#told;
+        this.#told = Math.max(this.#told, Number(data));
+        if (newer || measured || this.#soundsOnTheirWay()) {
           await this.load();
           onNewer(newer);
         }

@@ -8,6 +8,7 @@ import { Page } from '../page/page.js';
 import { Preview } from '../page/preview.js';
 import { choose, chosen, letGo } from '../page/state.js';
 import { attachAsPublished } from './as-published.js';
+import { CheckTab } from './check-tab.js';
 import { ClipCard } from './clip-card.js';
 import { Clips } from './clips.js';
 import { Curves } from './curves.js';
@@ -42,10 +43,10 @@ const shared = { page, rows: page.rows, layout: () => /** @type {import('../page
   // whoever goes by Tab from what is selected to its card, or into the drawer, keeps them
   marginFree: () => !page.selection && drawer.open === null,
   attempt, change, load: () => edits.load(), hearAsIfGone: (start, end, trackIds) => editing.hearAsIfGone(start, end, trackIds),
-  offer: async (wish, words, said, at) => {
+  offer: async (wish, words, said, at, tab = null) => {
     page.change(letGo);
     drawer.show(null);
-    await offer.make(wish, words, said, at);
+    await offer.make(wish, words, said, at, () => tab && drawer.show(tab));
     notes.arrange();
   }, addPoint: trackId => curves.add(trackId, page.now()), readLines: () => readLines,
   cards: () => [{ element: byId('offer'), frame: offer.frame }, { element: byId('card'), frame: page.selection?.start ?? null },
@@ -58,6 +59,7 @@ const clipCard = own ? new ClipCard(episodeId, shared) : null;
 const offer = new Offer(episodeId, shared);
 const tracksTab = own ? new TracksTab(episodeId, shared) : null;
 const pausesTab = new PausesTab(episodeId, own, shared);
+const checkTab = new CheckTab(episodeId, shared);
 const fadesList = new FadesList(episodeId, shared);
 const logTab = new LogTab(episodeId, own, shared, (seq, said) => change(async () => {
   await edits.goBack(seq);
@@ -119,6 +121,7 @@ function drawDrawer() {
     case 'tracks': tracksTab?.draw(); break;
     case 'takes': drawTakes(shared); break;
     case 'pauses': attempt(() => pausesTab.draw()); attempt(() => fadesList.draw()); flags.drawList(); break;
+    case 'check': attempt(() => checkTab.draw()); break;
     case 'log': logTab.draw(); break;
     default:
   }

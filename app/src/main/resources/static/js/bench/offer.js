@@ -5,7 +5,7 @@ import { postJson } from '../shared/http.js';
 export class Offer {
   #bench;
   #episode;
-  /** @type {{ wish: import('./types.js').Wish, gesture: import('./types.js').Gesture, key: string, frames: number, said: string, at: number } | null} */
+  /** @type {{ wish: import('./types.js').Wish, gesture: import('./types.js').Gesture, key: string, frames: number, said: string, at: number, then: () => void } | null} */
   #offered = null;
 
   /** @param {string} episodeId @param {import('./types.js').Bench} bench */
@@ -14,7 +14,7 @@ export class Offer {
     this.#episode = `/episodes/${episodeId}`;
     byId('offer-hear').addEventListener('click', () => this.#hear());
     byId('offer-keep').addEventListener('click', () => this.#keep());
-    byId('offer-leave').addEventListener('click', () => this.leave());
+    byId('offer-leave').addEventListener('click', () => this.#answered()?.then());
   }
 
   /** Beside what it stands. */
@@ -22,11 +22,11 @@ export class Offer {
     return this.#offered?.at ?? null;
   }
 
-  /** @param {import('./types.js').Wish} wish @param {string} words what it would do @param {string} said once it is kept @param {number} at where it is heard from */
-  async make(wish, words, said, at) {
+  /** @param {import('./types.js').Wish} wish @param {string} words what it would do @param {string} said once it is kept @param {number} at where it is heard from @param {() => void} then once it is kept or left */
+  async make(wish, words, said, at, then) {
     const gesture = this.#bench.gesture();
     const { key, frames } = await postJson(`${this.#episode}/trials`, { base: gesture.base, edit: wish });
-    this.#offered = { wish, gesture, key, frames, said, at };
+    this.#offered = { wish, gesture, key, frames, said, at, then };
     byId('offer-words').textContent = words;
     byId('offer').hidden = false;
     this.#bench.page.say('Hear it, then keep it or leave it.');
@@ -41,11 +41,17 @@ export class Offer {
   }
 
   async #keep() {
-    const offered = this.#offered;
-    this.leave();
+    const offered = this.#answered();
     if (offered) {
       await this.#bench.edit(offered.wish, offered.gesture, `${offered.said} Undo takes it back.`);
+      offered.then();
     }
+  }
+
+  #answered() {
+    const offered = this.#offered;
+    this.leave();
+    return offered;
   }
 
   /** Nothing is offered any more. */

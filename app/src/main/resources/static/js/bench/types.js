@@ -14,7 +14,7 @@
  *   timeline: () => TimelineView, position: () => number, gesture: () => Gesture, edit: EditIt, goTo: (frame: number) => void,
  *   change: (work: () => Promise<unknown>) => Promise<void>, load: () => Promise<unknown>,
  *   onChosen: (clipId: number | null) => void, marginFree: () => boolean, attempt: (work: () => Promise<unknown>) => Promise<void>,
- *   offer: (wish: Wish, words: string, said: string, at: number) => Promise<void>, hearAsIfGone: (start: number, end: number, trackIds: readonly number[]) => void,
+ *   offer: (wish: Wish, words: string, said: string, at: number, tab?: string | null) => Promise<void>, hearAsIfGone: (start: number, end: number, trackIds: readonly number[]) => void,
  *   addPoint: (trackId: number) => void, readLines: () => { [takeId: string]: string }, cards: () => { element: HTMLElement, frame: number | null }[] }} Bench
  */
 

@@ -54,6 +54,12 @@ export async function getJson(address) {
   return response.json();
 }
 
+/** A piece of a page. @param {string} address */
+export async function getHtml(address) {
+  const response = await ask(address, { headers: { Accept: 'text/html', ...csrfHeaders() } });
+  return response.text();
+}
+
 /** @param {string} address @param {AbortSignal} [signal] */
 export async function getBytes(address, signal) {
   const response = await ask(address, { headers: { Accept: 'application/octet-stream', ...csrfHeaders() }, signal });

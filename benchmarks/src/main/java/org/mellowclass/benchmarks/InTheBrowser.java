@@ -46,7 +46,8 @@ final class InTheBrowser {
         this.passphrase = passphrase;
     }
 
-    List<Row> run() throws IOException {
+    List<Row> run() throws IOException, InterruptedException {
+        AtRest.await();
         try (Playwright playwright = Playwright.create(new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
                 Browser browser = playwright.chromium().launch(new BrowserType.LaunchOptions().setExecutablePath(Path.of("/usr/bin/chromium")))) {
             Page page = browser.newContext(new Browser.NewContextOptions().setViewportSize(1280, 800)).newPage();

@@ -2,11 +2,13 @@ package org.mellowclass.app.bench;
 
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.takes.Take;
+import org.mellowclass.core.soundcheck.Reading;
 import org.mellowclass.core.talk.TalkFacts;
 import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.edit.Edit;
 
 /** What a wish of somebody may look at, of an episode that they have been let through to. */
-record AskedOf(Bench bench, TalkOfEpisode talk, Person viewer, long episodeId, long revision) implements Wish.Asked {
+record AskedOf(Bench bench, TalkOfEpisode talk, Fixing fixing, Person viewer, long episodeId, long revision) implements Wish.Asked {
 
     @Override
     public Timeline base() {
@@ -26,5 +28,10 @@ record AskedOf(Bench bench, TalkOfEpisode talk, Person viewer, long episodeId, l
     @Override
     public TalkFacts facts() {
         return talk.facts(episodeId);
+    }
+
+    @Override
+    public Edit fix(Reading.Kind kind) {
+        return fixing.fix(episodeId, revision, kind);
     }
 }

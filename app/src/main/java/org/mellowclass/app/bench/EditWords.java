@@ -36,7 +36,8 @@ class EditWords {
             if (type.equals("together")) {
                 int edits = tree.get("edits").size();
                 JsonNode first = tree.get("edits").path(0);
-                return text(edits == 1 ? first.path("type").asText() : "together", seconds(tree), "", edits);
+                String kind = first.path("type").asText();
+                return text(edits > 1 && kind.equals("remove") ? "together" : kind, seconds(tree), "", edits);
             }
             return text(type, seconds(tree), name(tree), tree.path("seq").asLong());
         } catch (JsonProcessingException e) {

@@ -6,6 +6,7 @@ import java.util.Optional;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
 
 @Mapper
 interface FinishMapper {
@@ -16,6 +17,15 @@ interface FinishMapper {
             return new Finish(gainMillidb, ceilingMillidbtp);
         }
     }
+
+    record ReportRow(long reportSeq, String report) {
+    }
+
+    @Select("SELECT report_seq, report FROM finish WHERE episode_id = #{episodeId} AND report_seq IS NOT NULL")
+    Optional<ReportRow> report(long episodeId);
+
+    @Update("UPDATE finish SET report = #{report}, report_seq = #{revision} WHERE episode_id = #{episodeId} AND coalesce(report_seq, 0) <= #{revision}")
+    void keepReport(long episodeId, long revision, String report);
 
     @Select("SELECT revision_seq, gain_millidb, ceiling_millidbtp FROM finish WHERE episode_id = #{episodeId}")
     Optional<Row> find(long episodeId);

@@ -1,6 +1,7 @@
 package org.mellowclass.app.bench;
 
 import java.time.Clock;
+import java.util.Optional;
 import java.util.OptionalLong;
 
 import org.mellowclass.app.live.LiveEvents;
@@ -41,5 +42,25 @@ public class Finishes {
         if (other) {
             live.changed(Bench.topic(episodeId), revision);
         }
+    }
+
+    /**
+     * What was read of a revision.
+     *
+     * @param report as {@link #keepReport} was given it
+     */
+    public record Read(long revision, String report) {
+    }
+
+    /** The newest sound check; empty until the first is made. */
+    @Transactional(readOnly = true)
+    public Optional<Read> read(long episodeId) {
+        return finishes.report(episodeId).map(row -> new Read(row.reportSeq(), row.report()));
+    }
+
+    /** Keeps the sound check of a revision, unless there is one of a newer; open pages hear of it. */
+    public void keepReport(long episodeId, long revision, String report) {
+        finishes.keepReport(episodeId, revision, report);
+        live.changed(Bench.topic(episodeId), revision);
     }
 }

@@ -18,7 +18,6 @@ import org.mellowclass.core.timeline.edit.Mend;
 import org.mellowclass.core.timeline.edit.OpenUp;
 import org.mellowclass.core.timeline.edit.Remove;
 import org.mellowclass.core.timeline.edit.Soften;
-import org.mellowclass.core.timeline.edit.SpanEdit;
 import org.mellowclass.core.timeline.edit.Split;
 import org.mellowclass.core.timeline.edit.Together;
 
@@ -49,7 +48,7 @@ sealed interface SelectionWish extends Wish {
     record KeepingOnly(long startFrame, long endFrame, Set<Long> trackIds) implements OnSelection {
         @Override
         public Edit edit(Asked asked) {
-            List<SpanEdit> edits = new ArrayList<>();
+            List<Edit> edits = new ArrayList<>();
             long end = asked.base().endFrame();
             if (span().endFrame() < end) {
                 edits.add(new Remove(new Span(endFrame, end), Wish.given(trackIds)));
@@ -123,7 +122,7 @@ sealed interface SelectionWish extends Wish {
             }
             // from the last to the first, so that none moves another
             return new Together(spans.stream().map(span -> Wish.spanned(span.startFrame(), span.endFrame()))
-                    .sorted(Comparator.comparingLong(Span::startFrame).reversed()).map(span -> (SpanEdit) new Remove(span, Wish.given(trackIds))).toList());
+                    .sorted(Comparator.comparingLong(Span::startFrame).reversed()).map(span -> (Edit) new Remove(span, Wish.given(trackIds))).toList());
         }
     }
 }

@@ -23,13 +23,15 @@ class Trials {
 
     private final Bench bench;
     private final TalkOfEpisode talk;
+    private final Fixing fixing;
     private final Access access;
     private final TakeSounds sounds;
     private final Cache<String, Trial> trials = Caffeine.newBuilder().maximumSize(MOST).expireAfterAccess(KEPT).build();
 
-    Trials(Bench bench, TalkOfEpisode talk, Access access, TakeSounds sounds) {
+    Trials(Bench bench, TalkOfEpisode talk, Fixing fixing, Access access, TakeSounds sounds) {
         this.bench = bench;
         this.talk = talk;
+        this.fixing = fixing;
         this.access = access;
         this.sounds = sounds;
     }
@@ -44,7 +46,7 @@ class Trials {
     Tried of(Person viewer, long episodeId, long revision, Wish wish) {
         access.episode(viewer, episodeId);
         Timeline base = bench.timeline(viewer, episodeId, revision);
-        Edited edited = wish.edit(new AskedOf(bench, talk, viewer, episodeId, revision)).applyTo(base, sounds.facts(episodeId));
+        Edited edited = wish.edit(new AskedOf(bench, talk, fixing, viewer, episodeId, revision)).applyTo(base, sounds.facts(episodeId));
         String key = RandomKey.next();
         trials.put(key, new Trial(episodeId, edited.timeline()));
         return new Tried(key, edited.timeline().endFrame());

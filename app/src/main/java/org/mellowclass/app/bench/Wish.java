@@ -9,6 +9,7 @@ import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.soundcheck.Reading;
 import org.mellowclass.core.talk.TalkFacts;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.edit.Edit;
@@ -50,8 +51,9 @@ import com.fasterxml.jackson.annotation.JsonTypeInfo;
     @JsonSubTypes.Type(value = SelectionWish.ShorteningPauses.class, name = "shorten-pauses"),
     @JsonSubTypes.Type(value = FlagWish.Flagging.class, name = "add-flag"),
     @JsonSubTypes.Type(value = FlagWish.NamingFlag.class, name = "name-flag"),
-    @JsonSubTypes.Type(value = FlagWish.Unflagging.class, name = "remove-flag")})
-sealed interface Wish permits SelectionWish, LayingWish, ClipWish, TrackWish, FlagWish {
+    @JsonSubTypes.Type(value = FlagWish.Unflagging.class, name = "remove-flag"),
+    @JsonSubTypes.Type(value = FixWish.class, name = "fix")})
+sealed interface Wish permits SelectionWish, LayingWish, ClipWish, TrackWish, FlagWish, FixWish {
 
     int LONGEST_NAME = 60;
     int MOST_AT_ONCE = 2000;
@@ -66,6 +68,9 @@ sealed interface Wish permits SelectionWish, LayingWish, ClipWish, TrackWish, Fl
         Take take(long takeId);
 
         TalkFacts facts();
+
+        /** What mends a reading of the timeline that it was made on. */
+        Edit fix(Reading.Kind kind);
     }
 
     /** The edit that is wished for. */

@@ -11,11 +11,13 @@ class Wishes {
 
     private final Bench bench;
     private final TalkOfEpisode talk;
+    private final Fixing fixing;
     private final Access access;
 
-    Wishes(Bench bench, TalkOfEpisode talk, Access access) {
+    Wishes(Bench bench, TalkOfEpisode talk, Fixing fixing, Access access) {
         this.bench = bench;
         this.talk = talk;
+        this.fixing = fixing;
         this.access = access;
     }
 
@@ -26,6 +28,6 @@ class Wishes {
             Long startFrame = laying.startFrame() == null ? null : Long.valueOf(Fields.frame(laying.startFrame()));
             return bench.layTake(viewer, episodeId, base, clientId, laying.takeId(), laying.trackName(), startFrame);
         }
-        return bench.edit(viewer, episodeId, base, clientId, wish.edit(new AskedOf(bench, talk, viewer, episodeId, base)));
+        return bench.edit(viewer, episodeId, base, clientId, wish.edit(new AskedOf(bench, talk, fixing, viewer, episodeId, base)));
     }
 }

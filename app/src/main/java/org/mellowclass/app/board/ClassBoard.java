@@ -142,7 +142,7 @@ public class ClassBoard {
         return episodes.find(schoolClass.id()).stream().map(row -> {
             HandIn handIn = newest.get(row.episodeId());
             Take take = newestTakes.get(row.episodeId());
-            SoundCheck check = handIn != null && handIn.ready() ? handIns.report(handIn) : new SoundCheck(List.of());
+            SoundCheck check = handIn != null && handIn.ready() ? handIns.report(handIn) : SoundCheck.NONE;
             return new Line(row.episodeId(), row.title(), row.crewId(), row.crewName(),
                     Stage.of(handIn, publications.get(row.episodeId())), handIn, running.get(row.episodeId()), row.openedAt(),
                     picture(handIn, take, take == null ? null : pictureNames.get(take.id())),

@@ -1,44 +1,32 @@
 package org.mellowclass.app.review;
 
-import com.fasterxml.jackson.databind.ObjectMapper;
 import com.github.kagkarlsson.scheduler.task.Task;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.HashSet;
-import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import org.mellowclass.app.bench.Bench;
-import org.mellowclass.app.bench.TalkOfEpisode;
-import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.live.LiveEvents;
 import org.mellowclass.app.people.Access;
-import org.mellowclass.app.sounds.HeardSounds;
-import org.mellowclass.app.sounds.TakeFindings;
+import org.mellowclass.app.soundcheck.SoundChecks;
 import org.mellowclass.app.sounds.TakeSounds;
-import org.mellowclass.app.sounds.Treating;
 import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.core.measure.Skyline;
-import org.mellowclass.core.measure.TruePeakMeter;
 import org.mellowclass.core.render.Mastering;
 import org.mellowclass.core.render.Mixer;
 import org.mellowclass.core.sound.Alongside;
 import org.mellowclass.core.sound.Opening;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.sound.Tap;
-import org.mellowclass.core.soundcheck.ClippedPlaces;
-import org.mellowclass.core.soundcheck.HeardSound;
 import org.mellowclass.core.soundcheck.HouseSound;
-import org.mellowclass.core.soundcheck.MusicUnderVoice;
+import org.mellowclass.core.soundcheck.MixCheck;
 import org.mellowclass.core.soundcheck.SoundCheck;
-import org.mellowclass.core.soundcheck.Voices;
-import org.mellowclass.core.timeline.TakeSource;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.media.SoundEncoder;
 import org.slf4j.Logger;
@@ -63,10 +51,7 @@ class HandInMaking {
     private final Bench bench;
     private final TakeShelf takes;
     private final TakeSounds sounds;
-    private final HeardSounds heardSounds;
-    private final TalkOfEpisode talk;
-    private final Treating treating;
-    private final Briefs briefs;
+    private final SoundChecks checks;
     private final SoundStore store;
     private final Scratch scratch;
     private final SoundEncoder encoder;
@@ -74,18 +59,14 @@ class HandInMaking {
     private final TransactionTemplate transaction;
     private final Jobs jobs;
     private final LiveEvents live;
-    private final ObjectMapper json;
 
-    HandInMaking(HandInMapper handIns, Bench bench, TakeShelf takes, TakeSounds sounds, HeardSounds heardSounds, TalkOfEpisode talk, Treating treating, Briefs briefs, SoundStore store, Scratch scratch, SoundEncoder encoder,
-                 Access access, TransactionTemplate transaction, Jobs jobs, LiveEvents live, ObjectMapper json) {
+    HandInMaking(HandInMapper handIns, Bench bench, TakeShelf takes, TakeSounds sounds, SoundChecks checks, SoundStore store, Scratch scratch, SoundEncoder encoder,
+                 Access access, TransactionTemplate transaction, Jobs jobs, LiveEvents live) {
         this.handIns = handIns;
         this.bench = bench;
         this.takes = takes;
         this.sounds = sounds;
-        this.heardSounds = heardSounds;
-        this.talk = talk;
-        this.treating = treating;
-        this.briefs = briefs;
+        this.checks = checks;
         this.store = store;
         this.scratch = scratch;
         this.encoder = encoder;
@@ -93,7 +74,6 @@ class HandInMaking {
         this.transaction = transaction;
         this.jobs = jobs;
         this.live = live;
-        this.json = json;
     }
 
     @Configuration
@@ -119,31 +99,23 @@ class HandInMaking {
         long handInId = handIn.id();
         Set<Long> heard = heard(handIn);
         Timeline timeline = bench.timeline(handIn.timelineHash());
-        for (TakeSource source : Bench.soundsIn(timeline)) {
-            treating.ensure(source.takeId(), source.treatment());
-            heardSounds.ensure(source);
-        }
-        HouseSound house = briefs.ofEpisode(handIn.episodeId()).houseSound();
+        checks.prepare(timeline);
+        HouseSound house = checks.houseSound(handIn.episodeId());
         Path flac = scratch.scratchFile(".flac");
         Path skylineFile = scratch.scratchFile(".skyline");
         try (Mixer mixer = new Mixer(timeline, sounds)) {
             Passes passes = new Passes(handIn, mixer);
             Mastering mastering = Mastering.find(passes, house.loudnessLufs(), house.ceilingDbtp());
-            HeardSound.Meters heardMix = new HeardSound.Meters(2);
-            TruePeakMeter peak = new TruePeakMeter(2);
+            MixCheck heardMix = new MixCheck();
             Skyline skyline = new Skyline(2);
-            try (Alongside meters = new Alongside(heardMix, peak, skyline)) {
+            try (Alongside meters = new Alongside(heardMix, skyline)) {
                 encoder.flac(new Tap(mastering.apply(passes.open()), meters), flac);
             }
             skyline.finish();
             SkylineFile.write(skyline, skylineFile);
 
-            Map<Long, TakeFindings> findings = sounds.findingsOf(handIn.episodeId());
-            SoundCheck check = SoundCheck.of(new SoundCheck.Measured(heardMix.heard(peak, List.of()),
-                    ClippedPlaces.in(timeline, take -> findings.containsKey(take) ? findings.get(take).clipped() : List.of()),
-                    new Voices(timeline, heardSounds.of(handIn.episodeId())),
-                    MusicUnderVoice.of(timeline, talk.facts(handIn.episodeId()), sounds, 0, timeline.endFrame()), mastering), house);
-            keep(handIn, heard, store.put(flac), store.put(skylineFile), HandIns.reportsAsStored(json).write(check));
+            SoundCheck check = checks.check(handIn.episodeId(), timeline, heardMix, mastering);
+            keep(handIn, heard, store.put(flac), store.put(skylineFile), checks.stored().write(check));
         } finally {
             jobs.ended(KIND, handInId);
             Files.deleteIfExists(flac);

@@ -12,8 +12,6 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
-import com.fasterxml.jackson.core.type.TypeReference;
-import com.fasterxml.jackson.databind.ObjectMapper;
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.bench.Head;
 import org.mellowclass.app.jobs.Jobs;
@@ -22,6 +20,7 @@ import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;
+import org.mellowclass.app.soundcheck.SoundChecks;
 import org.mellowclass.app.store.Held;
 import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.app.store.SoundStore;
@@ -52,14 +51,14 @@ public class HandIns {
     private final Clock clock;
     private final LiveEvents live;
 
-    HandIns(HandInMapper handIns, Bench bench, Access access, Jobs jobs, SoundStore store, ObjectMapper json, Clock clock,
+    HandIns(HandInMapper handIns, Bench bench, Access access, Jobs jobs, SoundStore store, SoundChecks checks, Clock clock,
             LiveEvents live) {
         this.handIns = handIns;
         this.bench = bench;
         this.access = access;
         this.jobs = jobs;
         this.store = store;
-        this.reports = reportsAsStored(json);
+        this.reports = checks.stored();
         this.clock = clock;
         this.live = live;
     }
@@ -186,11 +185,6 @@ public class HandIns {
     }
 
     /** The sound check of a ready hand-in. */
-    static StoredJson<SoundCheck> reportsAsStored(ObjectMapper json) {
-        return StoredJson.of(json, new TypeReference<>() {
-        });
-    }
-
     public SoundCheck report(HandIn handIn) {
         return reports.read(handIn.report());
     }

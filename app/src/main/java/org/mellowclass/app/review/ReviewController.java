@@ -113,6 +113,8 @@ class ReviewController {
             model.addAttribute("notes", notes.of(handIn));
             model.addAttribute("kinds", MarginNote.Kind.values());
             model.addAttribute("report", handIns.report(handIn));
+            model.addAttribute("frames", handIn.frames());
+            model.addAttribute("trackNames", bench.timeline(handIn.timelineHash()).trackNames());
             model.addAttribute("brief", briefs.ofEpisode(handIn.episodeId()));
             model.addAttribute("rubric", briefs.whole(episode.classId()).rubric());
             Optional<HandIn> earlier = all.stream().filter(other -> other.number() == handIn.number() - 1).findFirst();

@@ -163,6 +163,11 @@ public class HeardSounds {
             }
 
             @Override
+            public boolean credited(long takeId) {
+                return ready.containsKey(takeId) && ready.get(takeId).origin() == Take.Origin.SHELF;
+            }
+
+            @Override
             public Optional<HeardSound> heard(long takeId, Treatment treatment) {
                 return Optional.ofNullable(heard.get(new Key(takeId, TreatmentCodec.key(treatment))));
             }

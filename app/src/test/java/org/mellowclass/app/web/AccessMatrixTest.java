@@ -192,6 +192,7 @@ class AccessMatrixTest {
             Map.entry("GET /episodes/{episodeId}/even/{revision}", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/loudness/{revision}/{clipId}", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /episodes/{episodeId}/trials", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /episodes/{episodeId}/sound-check", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/export/{revision}", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/export/{revision}/file", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/export/progress/{key}", Open.TO_CREW_AND_TEACHER),

@@ -1,5 +1,6 @@
 package org.mellowclass.core.cleanup;
 
+import java.util.ArrayList;
 import java.util.List;
 
 /**
@@ -54,6 +55,22 @@ public record Recipe(List<Step> steps) {
 
     public static Recipe of(Step... steps) {
         return new Recipe(List.of(steps));
+    }
+
+    /** This with some steps more, with their usual numbers: each where such steps usually stand, unless one of its kind is done already. */
+    public Recipe and(StepKind... kinds) {
+        List<Step> all = new ArrayList<>(steps);
+        for (StepKind kind : kinds) {
+            all.removeIf(step -> step.kind() == kind && !step.done());
+            if (all.stream().noneMatch(step -> step.kind() == kind)) {
+                int place = 0;
+                while (place < all.size() && all.get(place).kind().compareTo(kind) < 0) {
+                    place++;
+                }
+                all.add(place, kind.usual());
+            }
+        }
+        return new Recipe(all);
     }
 
     /** Whether no step is done. */

@@ -2,6 +2,7 @@ package org.mellowclass.core.soundcheck;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
@@ -35,11 +36,17 @@ import org.mellowclass.core.sound.Tap;
  * @param workingDbfs  the median one-second peak while somebody speaks; empty for silence
  * @param voiceToRoomLu loudness minus the loudness of the pauses; empty where there is no pause, or a silent one
  * @param sibilants    harsh "s" in a minute; empty where nobody speaks
+ * @param room         the levels of the quietest stretches in dBFS by steps of {@link #ROOM_STEP_HZ}, for a picture; null in what an earlier version measured
  */
 public record HeardSound(int channels, long frames, OptionalDouble loudnessLufs, OptionalDouble rangeLu, OptionalDouble truePeakDbtp, List<ClippedSpot> clipped,
                          OptionalDouble workingDbfs, OptionalDouble roomDbfs, OptionalDouble voiceToRoomLu, Optional<HumFinder.Hum> hum, List<Span> deadAir,
                          Optional<SoundEdges> edges, List<Span> dropouts, StereoFinder.Noticed sides, OptionalDouble correlation,
-                         List<Span> clicks, List<Span> pops, OptionalDouble sibilants, List<Span> harsh) {
+                         List<Span> clicks, List<Span> pops, OptionalDouble sibilants, List<Span> harsh, List<Double> room) {
+
+    public static final double ROOM_STEP_HZ = 5;
+    private static final double ROOM_TOP_HZ = 600;
+    private static final double LOWEST_DBFS = -120;
+
 
     /** Reads a sound at any rate to its end, in constant memory. */
     public static HeardSound of(SampleSource sound, ClippingFinder.Search search) throws IOException {
@@ -84,6 +91,11 @@ public record HeardSound(int channels, long frames, OptionalDouble loudnessLufs,
             sibilance.accept(block, frames);
         }
 
+        /** The loudness over time, see {@link LoudnessMeter#momentary()}. */
+        double[] momentary() {
+            return levels.loudness().momentary();
+        }
+
         /** Of the sound that has ended. */
         public HeardSound heard(TruePeakMeter truePeak, List<ClippedSpot> clipped) {
             Pauses pauses = levels.pauses();
@@ -95,8 +107,19 @@ public record HeardSound(int channels, long frames, OptionalDouble loudnessLufs,
             return new HeardSound(channels, levels.frames(), loudness.integrated(), loudness.range(), truePeak.truePeakDbtp(), List.copyOf(clipped),
                     WorkingLevel.measured(peaks.dbfs), pauses.noiseFloorDbfs(), distance, hum.hum(),
                     DeadAirFinder.find(loudness, levels.frames(), DeadAirFinder.ordinaryPauseFrames()), levels.edges(), dropped, stereo.noticed(), stereo.correlation(),
-                    bursts.clicks(), bursts.pops(), sibilance.perMinute(), sibilance.harsh());
+                    bursts.clicks(), bursts.pops(), sibilance.perMinute(), sibilance.harsh(), room(hum.spectrum()));
         }
+    }
+
+    /** Of each step the highest level. */
+    private static List<Double> room(double[] spectrum) {
+        List<Double> levels = new ArrayList<>();
+        int bins = (int) (ROOM_STEP_HZ / HumMeter.hertzOfBin());
+        for (int from = bins; from + bins <= spectrum.length && from * HumMeter.hertzOfBin() < ROOM_TOP_HZ; from += bins) {
+            double most = Arrays.stream(spectrum, from, from + bins).max().orElse(0);
+            levels.add(Math.max(LOWEST_DBFS, Math.rint(10 * Decibels.ofPower(most)) / 10));
+        }
+        return levels;
     }
 
     /** The highest sample of each second that is not silent. */

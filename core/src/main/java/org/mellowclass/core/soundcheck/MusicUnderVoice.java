@@ -106,6 +106,18 @@ public final class MusicUnderVoice {
         return least;
     }
 
+    /** Voice minus music in so many stretches of equal length, in LU; null where too little is spoken over music. */
+    List<Double> overTime(int stretches) {
+        List<Double> over = new ArrayList<>();
+        int blocks = speaking.length - 1;
+        for (int i = 0; i < stretches; i++) {
+            int from = (int) ((long) blocks * i / stretches);
+            int to = (int) ((long) blocks * (i + 1) / stretches);
+            over.add(2 * (speaking[to] - speaking[from]) >= Math.max(1, to - from) ? over(from, to).getAsDouble() : null);
+        }
+        return over;
+    }
+
     /** Where the music lies nearer than is good. */
     public List<Span> places() {
         return nearer(Readings.MUSIC_GOOD_LU);

@@ -36,6 +36,8 @@ public record Reading(Kind kind, Verdict verdict, Double value, List<Span> place
         DEAD_AIR("s"),
         /** Before the first sound. */
         STARTS_AND_ENDS("s"),
+        /** How many joins click. */
+        JOINS(""),
         /** How many. */
         DROPOUTS(""),
         /** Correlation of both sides, from -1 to 1. */
@@ -45,6 +47,10 @@ public record Reading(Kind kind, Verdict verdict, Double value, List<Span> place
         /** Harsh "s" in a minute. */
         SIBILANCE("a minute"),
         LENGTH("s"),
+        /** How many parts that the brief asks for are missing. */
+        PARTS(""),
+        /** How many sounds have nobody to thank. */
+        CREDITS(""),
         /** How far the limiter had to reach; told where that is far. */
         LIMITED("dB"),
         /** The gain with which it is finished; told where it is the highest there is. */

@@ -3,8 +3,11 @@ package org.mellowclass.core.soundcheck;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 import org.mellowclass.core.measure.ClippedSpot;
@@ -14,6 +17,7 @@ import org.mellowclass.core.measure.StereoFinder;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.soundcheck.Reading.Kind;
+import org.mellowclass.core.timeline.Timeline;
 
 /** What each measured number means, against the house sound: all limits of the sound check stand here. */
 public final class Readings {
@@ -35,11 +39,12 @@ public final class Readings {
     private static final double ROOM_CHECK_LU = 15;
     private static final double HUM_UNDER_VOICE_DB = 40;
     private static final long DEAD_AIR_CHECK_FRAMES = Frames.ofSeconds(4);
-    private static final long LEAD_LEAST = Frames.ofMillis(200);
-    private static final long LEAD_MOST = Frames.ofSeconds(1);
+    static final long LEAD_LEAST = Frames.ofMillis(200);
+    static final long LEAD_MOST = Frames.ofSeconds(1);
     private static final long TRAIL_LEAST = Frames.ofMillis(500);
-    private static final long TRAIL_MOST = Frames.ofSeconds(3);
+    static final long TRAIL_MOST = Frames.ofSeconds(3);
     private static final long CUT_OFF = Frames.ofMillis(20);
+    private static final long AT_JOIN = Frames.ofMillis(10);
     private static final double CORRELATION_GOOD = 0.2;
     private static final double BURSTS_A_MINUTE = 2;
     private static final double SIBILANTS_A_MINUTE = 12;
@@ -147,10 +152,33 @@ public final class Readings {
             places.add(new Span(0, Math.min(frames, Frames.RATE)));
         }
         if (trail < TRAIL_LEAST || trail > TRAIL_MOST) {
-            places.add(new Span(Math.max(0, frames - 2 * Frames.RATE), frames));
+            places.add(new Span(Math.max(0, frames - Math.max(2 * Frames.RATE, trail)), frames));
         }
         // music may begin at once; what ends at full level was cut off
         return reading(Kind.STARTS_AND_ENDS, places.isEmpty(), trail >= CUT_OFF, Frames.toSeconds(lead), places);
+    }
+
+    /** A join clicks where a click of the mix lies at an edge of a clip. */
+    public static Reading joins(Timeline timeline, List<Span> clicks) {
+        List<Long> edges = timeline.tracks().stream().filter(track -> !track.muted()).flatMap(track -> track.clips().stream())
+                .flatMap(clip -> Stream.of(clip.startFrame(), clip.endFrame())).toList();
+        if (edges.isEmpty()) {
+            return none(Kind.JOINS);
+        }
+        List<Span> clicking = clicks.stream().filter(click -> edges.stream().anyMatch(edge -> click.startFrame() - AT_JOIN <= edge && edge <= click.endFrame() + AT_JOIN)).toList();
+        return reading(Kind.JOINS, clicking.isEmpty(), false, clicking.size(), clicking);
+    }
+
+    /** Parts are flagged by their names; where none is flagged, they may be there all the same. */
+    public static Reading parts(Timeline timeline, List<String> asked) {
+        Set<String> flagged = timeline.flags().stream().map(flag -> flag.name().strip().toLowerCase(Locale.ROOT)).collect(Collectors.toSet());
+        long missing = asked.stream().filter(part -> !flagged.contains(part.strip().toLowerCase(Locale.ROOT))).count();
+        return asked.isEmpty() ? none(Kind.PARTS) : reading(Kind.PARTS, missing == 0, missing == asked.size(), missing, List.of());
+    }
+
+    /** @param uncredited where sounds are heard that are nobody's voice and that have no credit */
+    public static Reading credits(boolean anyOfOthers, List<Span> uncredited) {
+        return !anyOfOthers ? none(Kind.CREDITS) : reading(Kind.CREDITS, uncredited.isEmpty(), false, uncredited.size(), uncredited);
     }
 
     public static Reading dropouts(List<Span> spans) {

@@ -1,12 +1,19 @@
 package org.mellowclass.core.soundcheck;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.BiConsumer;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 
 import org.mellowclass.core.measure.StereoFinder;
 import org.mellowclass.core.sound.Decibels;
@@ -15,6 +22,7 @@ import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.TakeSource;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
+import org.mellowclass.core.timeline.edit.Gains;
 import org.mellowclass.core.treatment.Treatment;
 
 /** The takes in which somebody speaks, as they are heard in an episode: of each reading, the take that is worst speaks for all. */
@@ -25,6 +33,9 @@ public final class Voices {
 
         /** Whether somebody speaks in it; otherwise it is music or an effect. */
         boolean voice(long takeId);
+
+        /** Whether somebody is thanked for it, as for every sound of the shelf. */
+        boolean credited(long takeId);
 
         /** A take by a treatment; empty until it is measured. */
         Optional<HeardSound> heard(long takeId, Treatment treatment);
@@ -47,8 +58,12 @@ public final class Voices {
     }
 
     private final List<Spoken> spoken = new ArrayList<>();
+    /** Clips that are nobody's voice. */
+    private final List<Clip> others = new ArrayList<>();
+    private final Facts facts;
 
     public Voices(Timeline timeline, Facts facts) {
+        this.facts = facts;
         for (Track track : timeline.tracks()) {
             for (Clip clip : track.muted() ? List.<Clip>of() : track.clips()) {
                 if (clip.source() instanceof TakeSource take && facts.voice(take.takeId())) {
@@ -57,6 +72,8 @@ public final class Voices {
                     if (heard.isPresent() && asRecorded.isPresent() && heard.get().loudnessLufs().isPresent()) {
                         spoken.add(new Spoken(track, clip, asRecorded.get(), heard.get()));
                     }
+                } else if (clip.source() instanceof TakeSource) {
+                    others.add(clip);
                 }
             }
         }
@@ -77,6 +94,30 @@ public final class Voices {
                 Readings.hum(Optional.empty(), OptionalDouble.empty(), List.of()));
     }
 
+    /** Of music and effects. */
+    public Reading credits() {
+        return Readings.credits(!others.isEmpty(), others.stream().filter(clip -> !facts.credited(clip.source().takeId())).map(Clip::span).toList());
+    }
+
+    /** The mean loudness of each track on which somebody speaks, in LUFS, by track. */
+    public Map<Long, Double> loudnessByTrack() {
+        Map<Long, double[]> tracks = new TreeMap<>();
+        for (Spoken one : spoken) {
+            double[] sums = tracks.computeIfAbsent(one.track.id(), id -> new double[2]);
+            sums[0] += one.clip.frames() * Decibels.toPower(one.lufs());
+            sums[1] += one.clip.frames();
+        }
+        Map<Long, Double> lufs = new TreeMap<>();
+        tracks.forEach((track, sums) -> lufs.put(track, Decibels.ofPower(sums[0] / sums[1])));
+        return lufs;
+    }
+
+    /** The spectrum of the room of the voice that is nearest to its room; empty where none was measured. */
+    public List<Double> roomDbfs() {
+        return spoken.stream().map(Spoken::heard).filter(heard -> heard.voiceToRoomLu().isPresent() && heard.room() != null)
+                .min(Comparator.comparingDouble(heard -> heard.voiceToRoomLu().getAsDouble())).map(HeardSound::room).orElse(List.of());
+    }
+
     public Reading dropouts() {
         return Readings.dropouts(spoken.stream().flatMap(one -> one.heard.dropouts().stream().flatMap(span -> one.place(span).stream()))
                 .sorted(Comparator.comparingLong(Span::startFrame)).toList());
@@ -88,21 +129,52 @@ public final class Voices {
                 Readings.sides(StereoFinder.Noticed.NOTHING, OptionalDouble.empty(), 1, List.of()));
     }
 
-    /** The mean loudness of each track by the lengths of its clips; apart is the loudest from the softest. */
+    /** The loudest voice from the softest. */
     public Reading even() {
-        Map<Long, double[]> tracks = new TreeMap<>();
-        for (Spoken one : spoken) {
-            double[] sums = tracks.computeIfAbsent(one.track.id(), id -> new double[2]);
-            sums[0] += one.clip.frames() * Decibels.toPower(one.lufs());
-            sums[1] += one.clip.frames();
-        }
-        double[] lufs = tracks.values().stream().mapToDouble(sums -> Decibels.ofPower(sums[0] / sums[1])).sorted().toArray();
-        if (lufs.length < 2) {
+        Map<Long, Double> tracks = loudnessByTrack();
+        if (tracks.size() < 2) {
             return Readings.voicesEven(OptionalDouble.empty(), List.of());
         }
-        long softest = tracks.entrySet().stream().min(Comparator.comparingDouble(entry -> entry.getValue()[0] / entry.getValue()[1])).orElseThrow().getKey();
-        return Readings.voicesEven(OptionalDouble.of(lufs[lufs.length - 1] - lufs[0]),
+        long softest = Collections.min(tracks.entrySet(), Map.Entry.comparingByValue()).getKey();
+        return Readings.voicesEven(OptionalDouble.of(Collections.max(tracks.values()) - tracks.get(softest)),
                 spoken.stream().filter(one -> one.track.id() == softest).map(one -> one.clip.span()).toList());
+    }
+
+    /** The takes of which a reading is not good, with the treatments by which they are heard. */
+    Set<TakeSource> notGood(Function<HeardSound, Reading> reading) {
+        return spoken.stream().filter(one -> reading.apply(one.heard).verdict().compareTo(Verdict.GOOD) > 0).map(one -> (TakeSource) one.clip.source())
+                .collect(Collectors.toCollection(LinkedHashSet::new));
+    }
+
+    /** Tells each sound that is heard once. */
+    void heard(BiConsumer<TakeSource, HeardSound> listener) {
+        Map<TakeSource, HeardSound> once = new LinkedHashMap<>();
+        spoken.forEach(one -> once.putIfAbsent((TakeSource) one.clip.source(), one.heard));
+        once.forEach(listener);
+    }
+
+    /** All takes that are heard, with the treatments by which they are. */
+    Set<TakeSource> all() {
+        return spoken.stream().map(one -> (TakeSource) one.clip.source()).collect(Collectors.toCollection(LinkedHashSet::new));
+    }
+
+    /** Whether somebody speaks in a clip. */
+    boolean speaks(Clip clip) {
+        return spoken.stream().anyMatch(one -> one.clip.equals(clip));
+    }
+
+    /** The gains by clip that bring every voice to the mean loudness of them all, in steps of half a dB; at most 24 dB either way. */
+    public Map<Long, Double> evenGainsDb() {
+        double power = 0;
+        double frames = 0;
+        for (Spoken one : spoken) {
+            power += one.clip.frames() * Decibels.toPower(one.lufs());
+            frames += one.clip.frames();
+        }
+        double target = Decibels.ofPower(power / frames);
+        Map<Long, Double> gains = new TreeMap<>();
+        spoken.forEach(one -> gains.put(one.clip.id(), Math.max(Gains.LOWEST_DB, Math.min(Gains.HIGHEST_DB, Math.rint(2 * (one.clip.gainDb() + target - one.lufs())) / 2))));
+        return gains;
     }
 
     /** The reading with the worst verdict, with the places of all that have it. */

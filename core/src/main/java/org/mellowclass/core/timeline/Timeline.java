@@ -3,6 +3,7 @@ package org.mellowclass.core.timeline;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
@@ -39,6 +40,11 @@ public record Timeline(List<Track> tracks, List<Flag> flags, long nextId) {
     /** Where the last clip of any track ends. */
     public long endFrame() {
         return tracks.stream().mapToLong(Track::endFrame).max().orElse(0);
+    }
+
+    /** The names of the tracks by their ids. */
+    public Map<Long, String> trackNames() {
+        return tracks.stream().collect(Collectors.toMap(Track::id, Track::name));
     }
 
     public Optional<Track> track(long trackId) {

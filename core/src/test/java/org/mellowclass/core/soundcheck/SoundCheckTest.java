@@ -152,12 +152,17 @@ class SoundCheckTest {
             }
 
             @Override
+            public boolean credited(long takeId) {
+                return false;
+            }
+
+            @Override
             public Optional<HeardSound> heard(long takeId, Treatment treatment) {
                 return Optional.empty();
             }
         });
-        return SoundCheck.of(new SoundCheck.Measured(HeardSound.of(mix.stream(), ClippingFinder.Search.FULL_SCALE_ONLY), List.of(), voices,
-                MusicUnderVoice.of(nothing, takeId -> Optional.empty(), (id, treatment) -> mix, 0, 0), finishing), HOUSE);
+        return SoundCheck.of(new SoundCheck.Measured(HeardSound.of(mix.stream(), ClippingFinder.Search.FULL_SCALE_ONLY), nothing, List.of(), voices,
+                MusicUnderVoice.of(nothing, takeId -> Optional.empty(), (id, treatment) -> mix, 0, 0), finishing, Pictures.NONE), HOUSE, List.of());
     }
 
     @Test

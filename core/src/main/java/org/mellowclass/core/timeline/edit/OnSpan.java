@@ -138,7 +138,7 @@ final class OnSpan {
 
         /** From the last to the first, so that none moves the others. */
         Optional<Edit> of(SpanEdit edit) {
-            List<SpanEdit> parts = tracksBySpan.entrySet().stream().map(part -> edit.on(part.getKey(), part.getValue())).collect(Collectors.toList());
+            List<Edit> parts = tracksBySpan.entrySet().stream().map(part -> (Edit) edit.on(part.getKey(), part.getValue())).toList();
             return parts.isEmpty() ? Optional.empty() : Optional.of(parts.size() == 1 ? parts.get(0) : new Together(parts));
         }
     }

@@ -8,10 +8,10 @@ import org.mellowclass.core.timeline.TimeMaps;
 import org.mellowclass.core.timeline.Timeline;
 
 /**
- * Edits of stretches that are one to the student: an edit whose tracks or ends have come apart meanwhile. None of them moves
- * what those behind it in the list are for.
+ * Edits that are one to the student: one whose tracks or ends have come apart meanwhile, or a fix that needs several. None of them
+ * moves what those behind it in the list are for; those that have become needless are left out.
  */
-public record Together(List<SpanEdit> edits) implements Edit {
+public record Together(List<Edit> edits) implements Edit {
 
     public Together {
         edits = List.copyOf(edits);
@@ -21,7 +21,7 @@ public record Together(List<SpanEdit> edits) implements Edit {
     public Edited applyTo(Timeline timeline, TakeFacts takes) {
         Timeline now = timeline;
         TimeMaps maps = TimeMaps.NONE;
-        for (SpanEdit edit : edits) {
+        for (Edit edit : edits) {
             try {
                 Edited edited = edit instanceof Remove remove ? remove.closed(now) : edit.applyTo(now, takes);
                 now = edited.timeline();
@@ -45,13 +45,13 @@ public record Together(List<SpanEdit> edits) implements Edit {
 
     @Override
     public Optional<Edit> rebased(Meanwhile meanwhile) {
-        List<SpanEdit> parts = new ArrayList<>();
-        for (SpanEdit edit : edits) {
+        List<Edit> parts = new ArrayList<>();
+        for (Edit edit : edits) {
             edit.rebased(meanwhile).ifPresent(part -> {
                 if (part instanceof Together several) {
                     parts.addAll(several.edits);
                 } else {
-                    parts.add((SpanEdit) part);
+                    parts.add(part);
                 }
             });
         }

@@ -1,4 +1,4 @@
-package org.mellowclass.app.review;
+package org.mellowclass.app.soundcheck;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
@@ -22,6 +22,8 @@ import org.mellowclass.app.testing.Schools;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.testing.Signal;
+import org.mellowclass.app.review.HandIn;
+import org.mellowclass.app.review.HandIns;
 import org.mellowclass.media.SoundDecoder;
 import org.springframework.beans.factory.annotation.Autowired;
 

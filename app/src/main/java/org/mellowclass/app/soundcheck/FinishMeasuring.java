@@ -1,4 +1,4 @@
-package org.mellowclass.app.review;
+package org.mellowclass.app.soundcheck;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
@@ -15,17 +15,17 @@ import org.mellowclass.app.bench.Finish;
 import org.mellowclass.app.bench.Finishes;
 import org.mellowclass.app.bench.Head;
 import org.mellowclass.app.bench.TimelineChanged;
-import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.sounds.SoundNotMade;
 import org.mellowclass.app.sounds.TakeSounds;
-import org.mellowclass.app.sounds.Treating;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.core.render.BlockPasses;
 import org.mellowclass.core.render.Mastering;
 import org.mellowclass.core.render.Mixer;
+import org.mellowclass.core.sound.SampleSink;
+import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.soundcheck.HouseSound;
-import org.mellowclass.core.timeline.TakeSource;
+import org.mellowclass.core.soundcheck.MixCheck;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.context.event.EventListener;
@@ -33,7 +33,8 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
 /**
- * Measures what finishing an episode's mix would take, some seconds after its last edit, so that the bench plays as loud as the hand-in will be.
+ * Measures what finishing an episode's mix would take, some seconds after its last edit, so that the bench plays as loud as the hand-in will be;
+ * and reads the sound check of it.
  * Which episodes wait is kept in memory only: after a restart, whoever listens asks again.
  */
 @Component
@@ -50,18 +51,16 @@ class FinishMeasuring {
     private final MeasuredSeconds measured = new MeasuredSeconds();
     private final Bench bench;
     private final Finishes finishes;
-    private final Briefs briefs;
     private final TakeSounds sounds;
-    private final Treating treating;
+    private final SoundChecks checks;
     private final Jobs jobs;
     private final Clock clock;
 
-    FinishMeasuring(Bench bench, Finishes finishes, Briefs briefs, TakeSounds sounds, Treating treating, Jobs jobs, Clock clock) {
+    FinishMeasuring(Bench bench, Finishes finishes, TakeSounds sounds, SoundChecks checks, Jobs jobs, Clock clock) {
         this.bench = bench;
         this.finishes = finishes;
-        this.briefs = briefs;
         this.sounds = sounds;
-        this.treating = treating;
+        this.checks = checks;
         this.jobs = jobs;
         this.clock = clock;
     }
@@ -114,15 +113,19 @@ class FinishMeasuring {
         } catch (NotFound gone) {
             return;
         }
-        if (head.timeline().endFrame() == 0 || finishes.measured(episodeId).orElse(0) == head.seq()) {
+        if (head.timeline().endFrame() == 0 || finishes.read(episodeId).filter(read -> read.revision() == head.seq()).isPresent()) {
             return;
         }
-        for (TakeSource source : Bench.soundsIn(head.timeline())) {
-            treating.ensure(source.takeId(), source.treatment());
-        }
-        HouseSound house = briefs.ofEpisode(episodeId).houseSound();
+        checks.prepare(head.timeline());
+        HouseSound house = checks.houseSound(episodeId);
         try (Mixer mixer = new Mixer(head.timeline(), sounds)) {
-            finishes.keep(episodeId, head.seq(), Finish.of(Mastering.find(new BlockPasses(head.timeline(), mixer, measured), house.loudnessLufs(), house.ceilingDbtp())));
+            Mastering mastering = Mastering.find(new BlockPasses(head.timeline(), mixer, measured), house.loudnessLufs(), house.ceilingDbtp());
+            finishes.keep(episodeId, head.seq(), Finish.of(mastering));
+            MixCheck heard = new MixCheck();
+            try (SampleSource finished = mastering.apply(mixer.whole())) {
+                SampleSink.drain(finished, heard);
+            }
+            finishes.keepReport(episodeId, head.seq(), checks.stored().write(checks.check(episodeId, head.timeline(), heard, mastering)));
         } catch (SoundNotMade notYet) {
             waiting.put(episodeId, clock.instant());
         }
