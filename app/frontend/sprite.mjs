@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 
 const ICONS = ['mic', 'play', 'pause', 'square', 'undo-2', 'redo-2', 'upload', 'circle-alert', 'check', 'radio', 'rss',
   'headphones', 'flag', 'plus', 'minus', 'log-out', 'arrow-right', 'message-square', 'send', 'x',
-  'move-horizontal', 'chevrons-left', 'chevrons-right', 'heart', 'circle-help', 'wrench', 'house',
+  'move-horizontal', 'move-vertical', 'chevrons-left', 'chevrons-right', 'heart', 'circle-help', 'wrench', 'house',
   'chevron-up', 'chevron-down', 'trash-2', 'library', 'music', 'ear', 'users', 'hand', 'audio-lines'];
 
 const symbols = ICONS.map(name => {

@@ -1,6 +1,8 @@
 // A take before and after its cleanup, and what was removed: they run together, so that one goes over into the other without a gap.
-import { within } from '../shared/elements.js';
+import { drawSpectrum, spectrumOfSound } from '../page/spectrum.js';
+import { byId, within } from '../shared/elements.js';
 import { RATE, clock } from '../shared/time.js';
+import { attachSteps, focusMoved } from './steps.js';
 
 /** Sounds that have run further apart than this are set together. */
 const APART_SECONDS = 0.04;
@@ -62,6 +64,39 @@ function attach(section) {
   hear(heard);
 }
 
-const attachAll = () => document.querySelectorAll('[data-compare]').forEach(section => attach(/** @type {HTMLElement} */ (section)));
+/** @param {HTMLCanvasElement} canvas */
+async function draw(canvas) {
+  if (canvas.dataset.drawn) {
+    return;
+  }
+  canvas.dataset.drawn = 'true';
+  const ratio = window.devicePixelRatio || 1;
+  const width = canvas.clientWidth;
+  const steps = await spectrumOfSound(canvas.dataset.sound ?? '', 0, Number(canvas.dataset.frames), width).catch(() => null);
+  if (steps) {
+    canvas.width = width * ratio;
+    canvas.height = canvas.clientHeight * ratio;
+    canvas.getContext('2d')?.scale(ratio, ratio);
+    drawSpectrum(canvas, steps, width);
+  }
+}
+
+/** The whole take is there: it is heard from now on, but nothing that plays is broken off. */
+function hearWhole() {
+  const compare = document.querySelector('[data-compare]');
+  const playing = [...document.querySelectorAll('audio')].some(sound => !sound.paused);
+  if (document.querySelector('#figures[data-made=true]') && compare instanceof HTMLElement && compare.dataset.whole === 'false' && !playing) {
+    window.htmx.trigger(byId('steps'), 'wanted');
+  }
+}
+
+const attachAll = () => {
+  document.querySelectorAll('[data-compare]').forEach(section => attach(/** @type {HTMLElement} */ (section)));
+  /** @type {NodeListOf<HTMLCanvasElement>} */ (document.querySelectorAll('.spectrum-picture')).forEach(canvas => { draw(canvas); });
+  focusMoved();
+  hearWhole();
+};
 attachAll();
+attachSteps(within(document, 'main'));
 document.body.addEventListener('htmx:afterSettle', attachAll);
+document.body.addEventListener('pause', hearWhole, true);

@@ -1,5 +1,6 @@
 // Draws one track of one row: the level in dB, upward from a ruled baseline.
 import { heightOf } from '../shared/level-scale.js';
+import { colour, onTheme } from './colours.js';
 import { fadeGain } from './laws.js';
 import { loadSkyline } from './skyline.js';
 
@@ -12,21 +13,6 @@ const BEING_MADE = { peak: -42, average: -42 };
 /** @typedef {import('./types.js').ClipView} ClipView */
 /** @typedef {{ peak: number, average: number }} Level in dBFS */
 /** What is drawn in one column, or nothing. @typedef {(Level & { clipped: boolean }) | null} Column */
-
-const styles = getComputedStyle(document.documentElement);
-/** To ask for a style makes the browser work out all that has changed in the page, so each is asked for once. @type {Map<string, string>} */
-const colours = new Map();
-window.matchMedia('(prefers-color-scheme: dark)').addEventListener('change', () => {
-  colours.clear();
-  fills.clear();
-});
-
-/** @param {string} name */
-export function colour(name) {
-  const known = colours.get(name) ?? styles.getPropertyValue(name).trim();
-  colours.set(name, known);
-  return known;
-}
 
 /** @param {number} index of a track */
 export const inkOf = index => colour(`--track-${index % INKS + 1}`);
@@ -42,6 +28,7 @@ const PATTERNS = [
 
 /** One for each ink, as long as the theme stays. @type {Map<number, CanvasPattern | string>} */
 const fills = new Map();
+onTheme(() => fills.clear());
 
 /** @param {CanvasRenderingContext2D} pen @param {number} index */
 function bodyFill(pen, index) {

@@ -1,6 +1,6 @@
 // Draws which frequencies a track has when, behind its level: one hue, from the paper's to the ink's. For finding hums and clicks.
 import { getBytes } from '../shared/http.js';
-import { colour } from './lanes.js';
+import { colour } from './colours.js';
 
 /** As the server sends them: bands of equal ratio, the lowest first. */
 const BANDS = 64;
@@ -11,6 +11,11 @@ const STRONGEST = 1.3;
 
 /** Where a frequency stands, from 0 at the foot to 1. @param {number} hertz */
 export const heightOfHertz = hertz => Math.log(hertz / LOWEST_HZ) / Math.log(HIGHEST_HZ / LOWEST_HZ);
+
+/** The strengths of a stretch of a sound. @param {string} soundId @param {number} from @param {number} to in its frames @param {number} columns */
+export async function spectrumOfSound(soundId, from, to, columns) {
+  return new Uint8Array(await getBytes(`/sounds/${soundId}/spectrum/${from}-${to}/${columns}`));
+}
 
 /**
  * The strengths of a track between two frames, 0 to 255 for every band of every column.
@@ -29,7 +34,7 @@ export async function spectrumOf(track, fromFrame, toFrame, count) {
       return;
     }
     const offset = (roomFrame ?? 0) + clip.sourceFrame - clip.startFrame;
-    const sent = new Uint8Array(await getBytes(`/sounds/${soundId}/spectrum/${start + offset}-${end + offset}/${columns}`));
+    const sent = await spectrumOfSound(String(soundId), start + offset, end + offset, columns);
     sent.forEach((step, i) => { steps[first * BANDS + i] = Math.max(step, steps[first * BANDS + i]); });
   }));
   return steps;

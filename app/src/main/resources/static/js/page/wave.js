@@ -1,7 +1,8 @@
 // Draws one track of one row as the true wave around zero, where a row is so short that single vibrations can be seen.
 import { getBytes } from '../shared/http.js';
 import { RATE } from '../shared/time.js';
-import { colour, curveDbAt, fadeDb, inkOf } from './lanes.js';
+import { colour } from './colours.js';
+import { curveDbAt, fadeDb, inkOf } from './lanes.js';
 
 /** Rows of fewer seconds show the wave. */
 export const WAVE_BELOW = 2;

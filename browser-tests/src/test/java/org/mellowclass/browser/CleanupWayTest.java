@@ -41,13 +41,13 @@ class CleanupWayTest extends BrowserTest {
         await(page, "document.querySelector('[data-part=removed]').volume > 0");
         assertThat((Boolean) page.evaluate("(([before, after]) => Math.abs(before.currentTime - after.currentTime) < 0.2)([...document.querySelectorAll('audio')])")).isTrue();
 
-        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Keep it for this take")).click();
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Keep it")).click();
         page.getByText("This take plays so on the page.").waitFor();
         assertThat(soundOf(page, episode)).as("another sound of the same take").isNotEqualTo(before);
-        assertThat(page.locator(".recipe[aria-current]").innerText()).contains("this take has it");
+        assertThat(page.locator(".recipe.chosen").innerText()).contains("this take has it");
         assertAccessible(page);
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Back to the original")).click();
-        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Keep it for this take")).waitFor();
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Keep it")).waitFor();
         assertThat(page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Back to the original")).count()).isZero();
         assertThat(soundOf(page, episode)).isEqualTo(before);
     }

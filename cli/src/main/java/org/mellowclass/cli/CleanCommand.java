@@ -19,6 +19,7 @@ import org.mellowclass.core.cleanup.CleanupRefused;
 import org.mellowclass.core.cleanup.Harm;
 import org.mellowclass.core.cleanup.Heard;
 import org.mellowclass.core.cleanup.Recipe;
+import org.mellowclass.core.cleanup.RecipeText;
 import org.mellowclass.core.cleanup.StarterRecipe;
 import org.mellowclass.core.cleanup.StepKind;
 import org.mellowclass.core.measure.HumFinder;
@@ -46,6 +47,8 @@ final class CleanCommand implements Callable<Integer> {
     private static final Map<CleanupRefused.Reason, String> WHY = Map.of(
             CleanupRefused.Reason.OUT_OF_RANGE, "A number is out of its range; bin/sound recipes lists them.",
             CleanupRefused.Reason.CEILING_NOT_LAST, "The ceiling must be the last step: what comes behind it could be louder again.",
+            CleanupRefused.Reason.NO_SUCH_STEP, "There is no such step; bin/sound recipes lists them.",
+            CleanupRefused.Reason.UNREADABLE, "A step is written NAME[:VALUE[/VALUE…]][@PERCENT].",
             CleanupRefused.Reason.TOO_MANY_STEPS, "These are too many steps.",
             CleanupRefused.Reason.ROOM_HAS_SPEECH, "Somebody speaks there: it cannot be the room.",
             CleanupRefused.Reason.ROOM_TOO_SHORT, "The room must be half a second long or longer, and in the sound.");
@@ -149,14 +152,7 @@ final class CleanCommand implements Callable<Integer> {
             return StarterRecipe.named(asked.recipe).orElseThrow(() ->
                     new IllegalArgumentException("There is no recipe " + asked.recipe + ": " + String.join(", ", StarterRecipe.slugs()) + ".")).recipe();
         }
-        List<Recipe.Step> steps = new ArrayList<>();
-        for (String written : asked.steps) {
-            int colon = written.indexOf(':');
-            String name = colon < 0 ? written : written.substring(0, colon);
-            StepKind kind = StepKind.named(name).orElseThrow(() -> new IllegalArgumentException("There is no step " + name + "; bin/sound recipes lists them."));
-            steps.add(kind.with(colon < 0 ? new double[0] : numbers(written.substring(colon + 1), "/")));
-        }
-        return new Recipe(steps);
+        return new Recipe(asked.steps.stream().map(RecipeText::step).toList());
     }
 
     private Span room() {

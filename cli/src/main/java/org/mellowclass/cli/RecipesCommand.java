@@ -8,7 +8,7 @@ import java.util.concurrent.Callable;
 import java.util.stream.Stream;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
-import org.mellowclass.core.cleanup.Recipe;
+import org.mellowclass.core.cleanup.RecipeText;
 import org.mellowclass.core.cleanup.StarterRecipe;
 import org.mellowclass.core.cleanup.StepKind;
 import picocli.CommandLine.Command;
@@ -27,16 +27,10 @@ final class RecipesCommand implements Callable<Integer> {
     public Integer call() throws IOException {
         Map<String, Object> values = new LinkedHashMap<>();
         values.put("recipes", Stream.of(StarterRecipe.values()).map(recipe ->
-                ordered("name", recipe.slug(), "steps", recipe.recipe().steps().stream().map(RecipesCommand::written).toList())).toList());
+                ordered("name", recipe.slug(), "steps", recipe.recipe().steps().stream().map(RecipeText::of).toList())).toList());
         values.put("steps", Stream.of(StepKind.values()).map(kind -> ordered("name", kind.slug(), "parameters", kind.parameters())).toList());
         spec.commandLine().getOut().println(new ObjectMapper().writeValueAsString(values));
         return 0;
-    }
-
-    /** As {@code --step} takes it. */
-    private static String written(Recipe.Step step) {
-        List<String> numbers = step.values().stream().map(value -> value == Math.rint(value) ? Long.toString(Math.round(value)) : value.toString()).toList();
-        return numbers.isEmpty() ? step.kind().slug() : step.kind().slug() + ":" + String.join("/", numbers);
     }
 
     private static Map<String, Object> ordered(String name, Object value, String otherName, Object otherValue) {

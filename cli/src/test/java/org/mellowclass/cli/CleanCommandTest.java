@@ -108,8 +108,8 @@ class CleanCommandTest {
     @CsvSource(delimiter = '|', value = {
         "--step ceiling:-1 --step loudness:-16 | ceiling must be the last",
         "--step noise-down:99 | out of its range",
-        "--step sparkle | There is no step sparkle",
-        "--step low-cut:x | is not a number",
+        "--step sparkle | There is no such step",
+        "--step low-cut:x | A step is written",
         "--recipe disco | There is no recipe disco",
         "--step noise-down:12 --room 0.9-1.9 | Somebody speaks there",
         "--step noise-down:12 --room 0-0.1 | half a second",

@@ -25,9 +25,12 @@ import org.mellowclass.core.timeline.edit.Edit;
 import org.mellowclass.core.timeline.edit.Edited;
 import org.mellowclass.core.timeline.edit.LaySpan;
 import org.mellowclass.core.timeline.edit.LayTake;
+import org.mellowclass.core.timeline.edit.Together;
+import org.mellowclass.core.timeline.edit.Treat;
 import org.mellowclass.core.timeline.history.HistoryPoint;
 import org.mellowclass.core.timeline.history.Rebase;
 import org.mellowclass.core.timeline.history.Trail;
+import org.mellowclass.core.treatment.CleanUp;
 import org.mellowclass.core.treatment.Treatment;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
@@ -165,10 +168,16 @@ public class Bench {
             throw new NotFound();
         }
         if (startFrame != null) {
-            return edit(viewer, episodeId, base, clientId, new LaySpan(takeId, take.spoken(), trackName, startFrame, 0));
+            return edit(viewer, episodeId, base, clientId, asOnPage(episodeId, takeId, new LaySpan(takeId, take.spoken(), trackName, startFrame, 0)));
         }
-        return edit(viewer, episodeId, base, clientId, take.leadFrames() == 0 ? new LayTake(takeId, take.frames(), 0, trackName)
-                : LaySpan.behind(head(episodeId).timeline(), takeId, take.spoken(), trackName, List.of()));
+        return edit(viewer, episodeId, base, clientId, asOnPage(episodeId, takeId, take.leadFrames() == 0 ? new LayTake(takeId, take.frames(), 0, trackName)
+                : LaySpan.behind(head(episodeId).timeline(), takeId, take.spoken(), trackName, List.of())));
+    }
+
+    /** A take that is laid again is cleaned as it is where it plays already. */
+    private Edit asOnPage(long episodeId, long takeId, Edit lay) {
+        return head(episodeId).timeline().clipsOf(takeId).stream().flatMap(clip -> clip.source().treatment().step(CleanUp.class).stream()).findFirst()
+                .map(cleaned -> (Edit) new Together(List.of(lay, new Treat(takeId, cleaned)))).orElse(lay);
     }
 
     /**

@@ -118,6 +118,9 @@ interface ClassMapper {
     @Delete("DELETE FROM shelf_sound WHERE class_id = #{classId}")
     void shelf(long classId);
 
+    @Delete("DELETE FROM class_recipe WHERE class_id = #{classId}")
+    void recipes(long classId);
+
     @Delete("DELETE FROM feed WHERE class_id = #{classId}")
     void feed(long classId);
 
@@ -161,6 +164,7 @@ interface ClassMapper {
         brief(classId);
         excerpts(classId);
         shelf(classId);
+        recipes(classId);
         feed(classId);
         joinRequests(classId);
         invitations(classId);

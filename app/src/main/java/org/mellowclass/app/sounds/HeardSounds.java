@@ -75,22 +75,40 @@ public class HeardSounds {
     /**
      * A take before and after its cleanup.
      *
-     * @param before as it was treated without it
+     * @param before   as it was treated without it
+     * @param beforeId the sounds, for their pictures
      */
-    public record Compared(HeardSound before, HeardSound after, Harm harm) {
+    public record Compared(HeardSound before, HeardSound after, Harm harm, long beforeId, long afterId) {
+    }
+
+    /** As {@link #compared}, of what is made and measured already; nothing is asked for. */
+    public Optional<Compared> comparedIfMade(long takeId, Treatment cleaned) {
+        return sounds.of(takeId, TreatmentCodec.key(cleaned)).map(SoundMapper.Row::sound).filter(Sound::made).flatMap(sound -> compared(takeId, sound));
+    }
+
+    private Optional<Compared> compared(long takeId, Sound cleaned) {
+        Treatment without = uncleaned(cleaned.treatment());
+        Optional<HeardSound> before = known(takeId, without);
+        Optional<HeardSound> after = known(takeId, cleaned.treatment());
+        Optional<Harm> harm = sounds.harmOf(cleaned.id()).map(harms::read);
+        return before.isPresent() && after.isPresent() && harm.isPresent()
+                ? Optional.of(new Compared(before.get(), after.get(), harm.get(), sounds.of(takeId, TreatmentCodec.key(without)).orElseThrow().sound().id(), cleaned.id()))
+                : Optional.empty();
+    }
+
+    /** Whether a sound was tried to be made, in vain. */
+    public boolean failed(long takeId, Treatment treatment) {
+        return sounds.of(takeId, TreatmentCodec.key(treatment)).map(SoundMapper.Row::sound).filter(Sound::failed).isPresent();
     }
 
     /** What a cleanup makes of a take that has been let through; empty while it is made and measured, which is asked for. */
     public Optional<Compared> compared(long takeId, Treatment cleaned) {
         Sound sound = treating.want(takeId, cleaned);
-        Optional<HeardSound> before = known(takeId, uncleaned(cleaned));
-        Optional<HeardSound> after = known(takeId, cleaned);
-        Optional<Harm> harm = sounds.harmOf(sound.id()).map(harms::read);
-        if (before.isPresent() && after.isPresent() && harm.isPresent()) {
-            return Optional.of(new Compared(before.get(), after.get(), harm.get()));
+        Optional<Compared> made = compared(takeId, sound);
+        if (made.isEmpty()) {
+            jobs.ask(KIND, sound.id(), Jobs.ofEpisode(rows.find(takeId).orElseThrow().episodeId()));
         }
-        jobs.ask(KIND, sound.id(), Jobs.ofEpisode(rows.find(takeId).orElseThrow().episodeId()));
-        return Optional.empty();
+        return made;
     }
 
     /** How far a sound has come that is being made, in percent. */

@@ -21,6 +21,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.bench.Head;
 import org.mellowclass.app.sounds.HeardSounds;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.testing.AppTest;
@@ -28,7 +29,10 @@ import org.mellowclass.app.testing.As;
 import org.mellowclass.app.testing.Schools;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.core.cleanup.Recipe;
+import org.mellowclass.core.cleanup.RecipeText;
 import org.mellowclass.core.cleanup.StarterRecipe;
+import org.mellowclass.core.cleanup.StepKind;
+import org.mellowclass.core.measure.LoudnessMeter;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.WavReader;
 import org.mellowclass.core.testing.Signal;
@@ -47,6 +51,8 @@ class TakeCleaningTest {
     @Autowired
     private TakeCleaning cleaning;
     @Autowired
+    private ClassRecipes classRecipes;
+    @Autowired
     private Bench bench;
     @Autowired
     private Schools schools;
@@ -54,6 +60,7 @@ class TakeCleaningTest {
     private MockMvc mvc;
     private Schools.School school;
     private long takeId;
+    private static final String NOISY = RecipeText.of(StarterRecipe.NOISY_CLASSROOM.recipe());
 
     @BeforeEach
     void build() throws IOException {
@@ -78,8 +85,9 @@ class TakeCleaningTest {
     }
 
     private HeardSounds.Compared compared(Recipe recipe) {
-        Schools.await(() -> cleaning.compared(take(), recipe).isPresent());
-        return cleaning.compared(take(), recipe).orElseThrow();
+        CleanUp cleanUp = new CleanUp(recipe, null);
+        Schools.await(() -> cleaning.compared(take(), cleanUp).isPresent());
+        return cleaning.compared(take(), cleanUp).orElseThrow();
     }
 
     private Clip clip() {
@@ -97,14 +105,14 @@ class TakeCleaningTest {
 
     @Test
     void what_is_kept_plays_wherever_the_take_plays_and_goes_back() throws Exception {
-        mvc.perform(post("/takes/" + takeId + "/cleanup").with(As.person(school.student())).with(csrf()).param("recipe", "noisy-classroom"))
-                .andExpect(redirectedUrl("/takes/" + takeId + "/cleanup?recipe=noisy-classroom"));
+        mvc.perform(post("/takes/" + takeId + "/cleanup").with(As.person(school.student())).with(csrf()).param("steps", NOISY))
+                .andExpect(redirectedUrl("/takes/" + takeId + "/cleanup"));
         assertThat(clip().source().treatment().step(CleanUp.class).orElseThrow().recipe()).isEqualTo(StarterRecipe.NOISY_CLASSROOM.recipe());
-        assertThat(cleaning.now(take())).contains(StarterRecipe.NOISY_CLASSROOM.recipe());
-        cleaning.keep(school.student(), takeId, StarterRecipe.QUIET_ROOM.recipe());
-        assertThat(cleaning.now(take())).as("instead of the other, never on top of it").contains(StarterRecipe.QUIET_ROOM.recipe());
+        assertThat(cleaning.now(take())).contains(new CleanUp(StarterRecipe.NOISY_CLASSROOM.recipe(), null));
+        cleaning.keep(school.student(), takeId, new CleanUp(StarterRecipe.QUIET_ROOM.recipe(), null), TakeCleaning.Scope.TAKE);
+        assertThat(cleaning.now(take())).as("instead of the other, never on top of it").contains(new CleanUp(StarterRecipe.QUIET_ROOM.recipe(), null));
         assertThat(clip().source().treatment().steps()).hasSize(1);
-        cleaning.keep(school.student(), takeId, Recipe.of());
+        cleaning.keep(school.student(), takeId, new CleanUp(Recipe.of(), null), TakeCleaning.Scope.TAKE);
         assertThat(clip().source().treatment()).isEqualTo(Treatment.NONE);
     }
 
@@ -112,8 +120,8 @@ class TakeCleaningTest {
     void before_without_what_was_removed_is_what_is_heard_after() throws Exception {
         compared(StarterRecipe.NOISY_CLASSROOM.recipe());
         float[] before = heard("/cleanup/before");
-        float[] after = heard("/cleanup/noisy-classroom/after");
-        float[] removed = heard("/cleanup/noisy-classroom/removed");
+        float[] after = heard("/cleanup/after?steps=" + NOISY);
+        float[] removed = heard("/cleanup/removed?steps=" + NOISY);
         assertThat(removed).hasSameSizeAs(before);
         for (int i = 0; i < before.length; i++) {
             assertThat(before[i] - removed[i]).isCloseTo(after[i], within(2f / 32768));
@@ -123,7 +131,7 @@ class TakeCleaningTest {
     @Test
     void a_part_of_what_was_removed_is_that_part() throws Exception {
         compared(StarterRecipe.NOISY_CLASSROOM.recipe());
-        String address = "/takes/" + takeId + "/cleanup/noisy-classroom/removed";
+        String address = "/takes/" + takeId + "/cleanup/removed?steps=" + NOISY;
         byte[] whole = mvc.perform(get(address).with(As.person(school.student()))).andReturn().getResponse().getContentAsByteArray();
         byte[] part = mvc.perform(get(address).header("Range", "bytes=100001-100900").with(As.person(school.student())))
                 .andExpect(status().isPartialContent()).andReturn().getResponse().getContentAsByteArray();
@@ -142,16 +150,80 @@ class TakeCleaningTest {
     @Test
     void the_page_says_what_a_recipe_does_and_what_it_measured() throws Exception {
         compared(StarterRecipe.PHONE_CORRIDOR.recipe());
-        String page = mvc.perform(get("/takes/" + takeId + "/cleanup?recipe=phone-corridor").with(As.person(school.student()))).andExpect(status().isOk())
+        String page = mvc.perform(get("/takes/" + takeId + "/cleanup?steps=" + RecipeText.of(StarterRecipe.PHONE_CORRIDOR.recipe())).with(As.person(school.student()))).andExpect(status().isOk())
                 .andReturn().getResponse().getContentAsString();
-        assertThat(page).contains("Phone in a corridor", "Noise down by", "12 dB", "The room lies under the voice by", "Keep it for this take").doesNotContain("Back to the original");
-        mvc.perform(get("/takes/" + takeId + "/cleanup/no-such-recipe/trial").with(As.person(school.student()))).andExpect(status().isNotFound());
+        assertThat(page).contains("Phone in a corridor", "Noise down by", "The room goes down by 12 dB", "The room lies under the voice by", "Keep it").doesNotContain("Back to the original");
+        mvc.perform(get("/takes/" + takeId + "/cleanup/figures?steps=no-such-step").with(As.person(school.student()))).andExpect(status().isUnprocessableEntity());
+    }
+
+    private String page(String query) throws Exception {
+        return mvc.perform(get("/takes/" + takeId + "/cleanup" + query).with(As.person(school.student()))).andExpect(status().isOk()).andReturn().getResponse().getContentAsString();
+    }
+
+    /** Eight seconds are made at once, and sound as the whole does; they are equally loud. */
+    @Test
+    void some_seconds_are_heard_before_the_whole_is_made() throws Exception {
+        String low = "low-cut:100;noise-down:12";
+        float[] after = heard("/cleanup/window/AFTER?from=48000&steps=" + low);
+        float[] before = heard("/cleanup/window/BEFORE?from=48000&steps=" + low);
+        float[] removed = heard("/cleanup/window/REMOVED?from=48000&steps=" + low);
+        assertThat(after).hasSize(8 * Frames.RATE).hasSameSizeAs(before).hasSameSizeAs(removed);
+        assertThat(lufs(after)).isCloseTo(lufs(before), within(0.1));
+        compared(RecipeText.recipe(low));
+        float[] whole = heard("/cleanup/after?steps=" + low);
+        double gain = Math.pow(10, (lufs(after) - lufs(Arrays.copyOfRange(whole, Frames.RATE, 9 * Frames.RATE))) / 20);
+        for (int i = 0; i < after.length; i++) {
+            assertThat(after[i]).isCloseTo((float) (gain * whole[i + Frames.RATE]), within(3f / 32768));
+        }
+    }
+
+    private static double lufs(float[] samples) {
+        LoudnessMeter meter = new LoudnessMeter(1);
+        meter.accept(new float[][] {samples}, samples.length);
+        return meter.integrated().orElseThrow();
+    }
+
+    @Test
+    void what_cannot_be_done_is_said_and_nothing_is_kept() throws Exception {
+        assertThat(page("?steps=ceiling:-1;loudness:-16")).contains("The ceiling must come last").doesNotContain("Keep it</button>");
+        assertThat(page("?steps=noise-down:99")).contains("A number is out of its range");
+        assertThat(page("?steps=noise-down:12&roomFrom=0:00.2&roomTo=0:00.9")).contains("Somebody speaks there");
+        assertThat(page("?steps=noise-down:12&roomFrom=0:01.7&roomTo=0:02.4")).doesNotContain("role=\"alert\"").contains("The room goes down by 12 dB");
+        mvc.perform(post("/takes/" + takeId + "/cleanup").with(As.person(school.student())).with(csrf()).param("steps", "noise-down:12").param("roomFrom", "0:00.2").param("roomTo", "0:00.9"))
+                .andExpect(status().isUnprocessableEntity());
+        assertThat(clip().source().treatment()).isEqualTo(Treatment.NONE);
+    }
+
+    @Test
+    void one_press_cleans_all_voices_and_what_is_laid_again_follows() throws Exception {
+        long ravi = schools.readyTake(school, sungInARoom(), "Ravi");
+        cleaning.keep(school.student(), takeId, new CleanUp(Recipe.of(StepKind.LOW_CUT.usual()), null), TakeCleaning.Scope.TRACK);
+        assertThat(bench.head(school.student(), school.episodeId()).timeline().clipsOf(ravi).get(0).source().treatment()).isEqualTo(Treatment.NONE);
+        CleanUp all = new CleanUp(StarterRecipe.QUIET_ROOM.recipe(), null);
+        cleaning.keep(school.student(), takeId, all, TakeCleaning.Scope.VOICES);
+        Head head = bench.layTake(school.student(), school.episodeId(), bench.head(school.student(), school.episodeId()).seq(), "lay-it-again", ravi, "Ravi", null);
+        assertThat(head.timeline().clipsOf(ravi)).hasSize(2).allSatisfy(clip -> assertThat(clip.source().treatment()).isEqualTo(Treatment.of(all)));
+        assertThat(clip().source().treatment()).isEqualTo(Treatment.of(all));
+    }
+
+    @Test
+    void a_teacher_offers_a_recipe_to_every_crew_and_takes_it_away_again() throws Exception {
+        String address = "/takes/" + takeId + "/cleanup/class-recipes";
+        mvc.perform(post(address).with(As.person(school.student())).with(csrf()).param("steps", "low-cut:90").param("name", "Ours").param("advice", "Always.")).andExpect(status().isNotFound());
+        mvc.perform(post(address).with(As.person(school.teacher())).with(csrf()).param("steps", "low-cut:90").param("name", "Our hall").param("advice", "For the hall."))
+                .andExpect(status().is3xxRedirection());
+        assertThat(page("")).contains("Our hall", "For the hall.", "low-cut:90");
+        mvc.perform(post(address).with(As.person(school.teacher())).with(csrf()).param("steps", "-low-cut:90").param("name", "Nothing").param("advice", "Never.")).andExpect(status().isUnprocessableEntity());
+        long id = classRecipes.ofClass(school.classId()).get(0).id();
+        mvc.perform(post(address + "/" + id + "/away").with(As.person(schools.build().teacher())).with(csrf())).andExpect(status().isNotFound());
+        mvc.perform(post(address + "/" + id + "/away").with(As.person(school.teacher())).with(csrf())).andExpect(status().is3xxRedirection());
+        assertThat(page("")).doesNotContain("Our hall");
     }
 
     @Test
     void only_the_crew_keeps_and_nobody_else_hears() {
         Schools.School others = schools.build();
         assertThatThrownBy(() -> cleaning.take(others.student(), takeId)).isInstanceOf(NotFound.class);
-        assertThatThrownBy(() -> cleaning.keep(school.teacher(), takeId, StarterRecipe.QUIET_ROOM.recipe())).isInstanceOf(NotFound.class);
+        assertThatThrownBy(() -> cleaning.keep(school.teacher(), takeId, new CleanUp(StarterRecipe.QUIET_ROOM.recipe(), null), TakeCleaning.Scope.TAKE)).isInstanceOf(NotFound.class);
     }
 }

@@ -42,6 +42,7 @@ import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.beans.factory.annotation.Qualifier;
 import org.springframework.http.HttpMethod;
 import org.springframework.http.MediaType;
+import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.mock.web.MockMultipartFile;
 import org.springframework.test.web.servlet.MockMvc;
 import org.springframework.test.web.servlet.request.MockHttpServletRequestBuilder;
@@ -177,9 +178,12 @@ class AccessMatrixTest {
             Map.entry("POST /takes/{takeId}/returned", Open.TO_CREW),
             Map.entry("GET /takes/{takeId}/cleanup", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /takes/{takeId}/cleanup/before", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /takes/{takeId}/cleanup/{recipe}/trial", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /takes/{takeId}/cleanup/{recipe}/after", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /takes/{takeId}/cleanup/{recipe}/removed", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /takes/{takeId}/cleanup/figures", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /takes/{takeId}/cleanup/after", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /takes/{takeId}/cleanup/removed", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /takes/{takeId}/cleanup/window/{part}", Open.TO_CREW_AND_TEACHER),
+            Map.entry("POST /takes/{takeId}/cleanup/class-recipes", Open.TO_TEACHER),
+            Map.entry("POST /takes/{takeId}/cleanup/class-recipes/{recipeId}/away", Open.TO_TEACHER),
             Map.entry("POST /takes/{takeId}/cleanup", Open.TO_CREW),
             Map.entry("GET /takes/{takeId}/sound", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /sounds/{soundId}/skyline/{level}/{tile}", Open.TO_CREW_AND_TEACHER),
@@ -306,6 +310,8 @@ class AccessMatrixTest {
     private long secondClass;
     private long partId;
     private long soundId;
+    @Autowired
+    private JdbcTemplate jdbc;
     private long excerptId;
     private String invitationKey;
     private String resetKey;
@@ -398,6 +404,11 @@ class AccessMatrixTest {
         }
     }
 
+    private long classRecipe() {
+        jdbc.update("INSERT IGNORE INTO class_recipe (class_id, name, advice, recipe, created_at) VALUES (?, 'Hall', 'For the hall.', 'low-cut:80', now())", school.classId());
+        return jdbc.queryForObject("SELECT max(id) FROM class_recipe WHERE class_id = ?", Long.class, school.classId());
+    }
+
     private long added(String name) {
         roster.add(school.teacher(), school.classId(), name);
         return roster.students(school.teacher(), school.classId()).stream().filter(it -> it.name().equals(name)).findFirst()
@@ -448,11 +459,14 @@ class AccessMatrixTest {
                 "password", "x", "code", "x", "name", "x", "passphrase", "x", "title", "", "description", "").entrySet()) {
             request.param(parameter.getKey(), parameter.getValue());
         }
+        if (address.endsWith("/class-recipes")) {
+            request.param("steps", "low-cut:80").param("advice", "For the hall.");
+        }
         if (address.endsWith("/consents")) {
             request.param("consent", "PUBLIC");
         }
         if (address.endsWith("/cleanup")) {
-            request.param("recipe", "quiet-room");
+            request.param("steps", "low-cut:80");
         }
         if (address.endsWith("/shelf")) {
             request.param("kind", "MUSIC");
@@ -479,7 +493,7 @@ class AccessMatrixTest {
                 Map.entry("resetKey", resetKey), Map.entry("teacherId", secondTeacher),
                 Map.entry("classId", address.matches(".*/(let-go|take-back)") ? secondClass : school.classId()), Map.entry("otherClassId", school.otherClassId()), Map.entry("lineUpId", lineUpId),
                 Map.entry("episodeId", school.episodeId()), Map.entry("handInId", handIn.id()),
-                Map.entry("sourceFrame", 100), Map.entry("recipe", "quiet-room"), Map.entry("takeId", address.endsWith("/erase") ? takeToErase : address.endsWith("/choose") ? lineTake : readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : noteToTick), Map.entry("uploadKey", address.contains("/files/") ? fileKey : uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
+                Map.entry("sourceFrame", 100), Map.entry("part", "AFTER"), Map.entry("recipeId", address.contains("class-recipes") ? classRecipe() : 0), Map.entry("takeId", address.endsWith("/erase") ? takeToErase : address.endsWith("/choose") ? lineTake : readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : noteToTick), Map.entry("uploadKey", address.contains("/files/") ? fileKey : uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
                 Map.entry("trackId", 1), Map.entry("columns", 8), Map.entry("frame", 0), Map.entry("key", "a".repeat(32)), Map.entry("clipId", 1), Map.entry("finish", "0_-1000"), Map.entry("from", 0), Map.entry("to", 480), Map.entry("feedKey", feedKey),
                 Map.entry("episodeKey", episodeKey), Map.entry("slug", "eels"));
         Matcher matcher = Pattern.compile("\\{(\\w+)(:[^}]*)?}").matcher(address.substring(address.indexOf(' ') + 1));

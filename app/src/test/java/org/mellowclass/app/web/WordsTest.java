@@ -20,6 +20,8 @@ import org.mellowclass.app.recording.RecentPeaks;
 import org.mellowclass.app.review.MarginNote;
 import org.mellowclass.app.roster.RosterPlan;
 import org.mellowclass.app.roster.RosterReader;
+import org.mellowclass.core.cleanup.CleanupRefused;
+import org.mellowclass.core.cleanup.Forecast;
 import org.mellowclass.core.cleanup.Harm;
 import org.mellowclass.core.cleanup.StarterRecipe;
 import org.mellowclass.core.cleanup.StepKind;
@@ -69,6 +71,8 @@ class WordsTest {
         Stream.of(StarterRecipe.values()).forEach(it -> codes.addAll(List.of("recipe." + it, "recipe." + it + ".when")));
         add(codes, "step.", StepKind.values());
         add(codes, "harm.", Harm.Kind.values());
+        add(codes, "forecast.", Forecast.Kind.values());
+        add(codes, "refusal.cleanup.", CleanupRefused.Reason.values());
         add(codes, "preset.", HouseSound.Preset.values());
         add(codes, "running.", RecentPeaks.Word.values());
         add(codes, "waiting.", ClassBoard.Waiting.values());

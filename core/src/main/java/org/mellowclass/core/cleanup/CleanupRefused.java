@@ -16,7 +16,11 @@ public final class CleanupRefused extends RuntimeException {
         /** Somebody speaks in what was chosen as room. */
         ROOM_HAS_SPEECH,
         /** What was chosen as room is too short, or not in the take. */
-        ROOM_TOO_SHORT
+        ROOM_TOO_SHORT,
+        /** There is no step of that name. */
+        NO_SUCH_STEP,
+        /** What was written is no recipe. */
+        UNREADABLE
     }
 
     private final Reason reason;

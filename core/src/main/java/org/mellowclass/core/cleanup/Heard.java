@@ -30,9 +30,10 @@ import org.mellowclass.core.sound.Span;
  * @param voicedDbfs   the mean level of voiced frames; empty where nobody speaks
  * @param clicks       mouth clicks, in order
  * @param pops         in order
+ * @param momentaryLufs every 100 ms, see {@link LoudnessMeter#momentary()}
  */
 public record Heard(int channels, long frames, OptionalDouble loudnessLufs, OptionalDouble roomDbfs, OptionalDouble roomLufs, List<Span> pauses,
-                    Optional<HumFinder.Hum> hum, OptionalDouble voicedDbfs, List<Span> clicks, List<Span> pops) {
+                    Optional<HumFinder.Hum> hum, OptionalDouble voicedDbfs, List<Span> clicks, List<Span> pops, double[] momentaryLufs) {
 
     /** Speech fades in and out at the edges of a pause. */
     private static final long EDGE = Frames.ofMillis(100);
@@ -56,7 +57,7 @@ public record Heard(int channels, long frames, OptionalDouble loudnessLufs, Opti
             Pauses pauses = levels.pauses();
             LoudnessMeter loudness = levels.loudness();
             return new Heard(sound.channels(), frames, loudness.integrated(), pauses.noiseFloorDbfs(), pauses.noiseFloorLufs(), pauses.spans(),
-                    hum.hum(), sibilance.voicedDbfs(), bursts.clicks(), bursts.pops());
+                    hum.hum(), sibilance.voicedDbfs(), bursts.clicks(), bursts.pops(), loudness.momentary());
         }
     }
 

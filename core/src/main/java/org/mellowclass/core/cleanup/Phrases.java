@@ -1,13 +1,11 @@
 package org.mellowclass.core.cleanup;
 
-import java.io.IOException;
 import java.util.Arrays;
 import java.util.OptionalDouble;
 
 import org.mellowclass.core.dsp.GainCurve;
 import org.mellowclass.core.dsp.Streamed;
 import org.mellowclass.core.measure.LoudnessMeter;
-import org.mellowclass.core.sound.SampleSink;
 import org.mellowclass.core.sound.SampleSource;
 
 /**
@@ -27,15 +25,10 @@ final class Phrases {
     private Phrases() {
     }
 
-    static Prepared prepare(Stage stage, double mostDb) throws IOException {
-        double[] momentary;
-        OptionalDouble mean;
-        try (SampleSource sound = stage.whole()) {
-            LoudnessMeter meter = new LoudnessMeter(sound.channels());
-            SampleSink.drain(sound, meter);
-            momentary = meter.momentary();
-            mean = meter.integrated();
-        }
+    /** Of the take as it was: what the steps in front of it do to all of it alike is no matter. */
+    static Prepared prepare(Stage stage, double mostDb) {
+        double[] momentary = stage.heard().momentaryLufs();
+        OptionalDouble mean = stage.heard().loudnessLufs();
         if (mean.isEmpty() || momentary.length == 0) {
             return Prepared.NOTHING;
         }

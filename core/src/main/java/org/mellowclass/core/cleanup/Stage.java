@@ -31,11 +31,19 @@ final class Stage {
         return heard;
     }
 
-    /** The samples of the room as the step finds them: of each stretch, one array a channel. Empty where nobody pauses long enough. */
-    List<float[][]> room() throws IOException {
+    /**
+     * The samples of the room as the step finds them: of each stretch, one array a channel. Empty where nobody pauses long enough.
+     *
+     * @param most frames that are enough
+     */
+    List<float[][]> room(long most) throws IOException {
         List<float[][]> read = new ArrayList<>();
+        long left = most;
         for (Span span : room) {
-            read.add(before.read(take, span));
+            if (left > 0) {
+                read.add(before.read(take, new Span(span.startFrame(), Math.min(span.endFrame(), span.startFrame() + left))));
+                left -= span.frames();
+            }
         }
         return read;
     }

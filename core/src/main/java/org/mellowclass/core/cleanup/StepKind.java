@@ -23,6 +23,7 @@ import org.mellowclass.core.measure.HumFinder;
 import org.mellowclass.core.measure.LoudnessMeter;
 import org.mellowclass.core.measure.SampleStatistics;
 import org.mellowclass.core.sound.Decibels;
+import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleSink;
 import org.mellowclass.core.sound.SampleSource;
 
@@ -57,8 +58,8 @@ public enum StepKind {
     NOISE_DOWN(new Parameter("by", "dB", 0, 24, 0)) {
         @Override
         Prepared prepare(List<Double> values, Stage stage) throws IOException {
-            double amountDb = values.get(0) > 0 ? values.get(0) : enough(stage.heard().voiceToRoomLu());
-            List<float[][]> rooms = stage.room();
+            double amountDb = noiseDownDb(values, stage.heard());
+            List<float[][]> rooms = stage.room(ROOM_TO_LEARN);
             if (rooms.isEmpty()) {
                 return Prepared.NOTHING;
             }
@@ -79,10 +80,6 @@ public enum StepKind {
                     return settle;
                 }
             };
-        }
-
-        private double enough(OptionalDouble distance) {
-            return Math.max(LEAST_NOISE_DOWN_DB, Math.min(MOST_NOISE_DOWN_DB, QUIET_ROOM_LU - distance.orElse(QUIET_ROOM_LU)));
         }
     },
     ROOM_DOWN(new Parameter("by", "dB", 0, 24, 10), new Parameter("ratio", ":", 1, 6, 2)) {
@@ -127,7 +124,7 @@ public enum StepKind {
     /** Takes loud phrases down towards the quieter ones, slowly; the room is never raised. */
     LEVEL(new Parameter("by", "dB", 0, 12, 6)) {
         @Override
-        Prepared prepare(List<Double> values, Stage stage) throws IOException {
+        Prepared prepare(List<Double> values, Stage stage) {
             return Phrases.prepare(stage, values.get(0));
         }
     },
@@ -181,6 +178,9 @@ public enum StepKind {
     private static final double MOST_GAIN_DB = 30;
     private static final int PERCENTILE = 10;
     private static final int ROOM_STEP = 19_200;
+    private static final long ROOM_TO_LEARN = Frames.ofSeconds(10);
+    /** Its level is known from less than its spectrum is. */
+    private static final long ROOM_TO_MEASURE = Frames.ofSeconds(2);
 
     private final List<Parameter> parameters;
 
@@ -221,6 +221,12 @@ public enum StepKind {
         return new Recipe.Step(this, all, true, Recipe.WHOLE_PERCENT);
     }
 
+    /** How far noise is taken down: as far as is set, or as little as brings the voice well over the room. */
+    static double noiseDownDb(List<Double> values, Heard heard) {
+        double enough = QUIET_ROOM_LU - heard.voiceToRoomLu().orElse(QUIET_ROOM_LU);
+        return values.get(0) > 0 ? values.get(0) : Math.max(LEAST_NOISE_DOWN_DB, Math.min(MOST_NOISE_DOWN_DB, enough));
+    }
+
     private static Prepared gain(OptionalDouble is, double wanted) {
         return is.isEmpty() ? Prepared.NOTHING : Prepared.by(channels -> new Gain(Math.min(MOST_GAIN_DB, wanted - is.getAsDouble())));
     }
@@ -228,7 +234,7 @@ public enum StepKind {
     /** The room as a step finds it: the 10th percentile of its stretches of 400 ms, as the peak of a sine. Empty for digital silence. */
     private static OptionalDouble roomDbfs(Stage stage) throws IOException {
         List<Double> powers = new ArrayList<>();
-        for (float[][] room : stage.room()) {
+        for (float[][] room : stage.room(ROOM_TO_MEASURE)) {
             int length = Math.min(ROOM_STEP, room[0].length);
             for (int start = 0; length > 0 && start + length <= room[0].length; start += Math.max(1, length / 4)) {
                 double most = 0;
