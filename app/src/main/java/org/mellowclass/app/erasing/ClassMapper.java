@@ -118,6 +118,12 @@ interface ClassMapper {
     @Delete("DELETE FROM shelf_sound WHERE class_id = #{classId}")
     void shelf(long classId);
 
+    @Delete("DELETE FROM air_rule WHERE class_id = #{classId}")
+    void airRule(long classId);
+
+    @Delete("DELETE FROM let_through WHERE hand_in_id IN " + HAND_INS)
+    void lettingThrough(long classId);
+
     @Delete("DELETE FROM class_recipe WHERE class_id = #{classId}")
     void recipes(long classId);
 
@@ -142,6 +148,7 @@ interface ClassMapper {
     default void delete(long classId) {
         notes(classId);
         publications(classId);
+        lettingThrough(classId);
         handIns(classId);
         revisions(classId);
         chunks(classId);
@@ -165,6 +172,7 @@ interface ClassMapper {
         excerpts(classId);
         shelf(classId);
         recipes(classId);
+        airRule(classId);
         feed(classId);
         joinRequests(classId);
         invitations(classId);

@@ -14,6 +14,7 @@ import org.mellowclass.app.people.Voices.Speaker;
 import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
+import org.mellowclass.core.soundcheck.Reading;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -68,6 +69,13 @@ class AirController {
         return "redirect:/episodes/" + episodeId + "/air";
     }
 
+    /** Lets a reading through that is not good. */
+    @PostMapping("/episodes/{episodeId}/air/let-through")
+    String letThrough(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestParam Reading.Kind kind, @RequestParam String reason) {
+        desk.letThrough(viewer, episodeId, kind, reason);
+        return "redirect:/episodes/" + episodeId + "/air";
+    }
+
     @PostMapping("/episodes/{episodeId}/air/off")
     String takeOff(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId) throws IOException {
         desk.takeOff(viewer, episodeId);
@@ -108,6 +116,7 @@ class AirController {
         model.addAttribute("own", false);
         model.addAttribute("handIn", handIn.orElse(null));
         model.addAttribute("cleared", handIn.filter(HandIn::cleared).isPresent());
+        model.addAttribute("mayLetThrough", desk.mayLetThrough(viewer, episode));
         model.addAttribute("gate", handIn.map(desk::gate).orElse(null));
         model.addAttribute("speakers", voices.speakers(episode));
         model.addAttribute("publication", publication.orElse(null));

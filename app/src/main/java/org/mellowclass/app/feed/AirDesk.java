@@ -28,6 +28,8 @@ import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.publish.AirGate;
+import org.mellowclass.core.soundcheck.Reading;
+import org.mellowclass.core.soundcheck.Verdict;
 import org.mellowclass.core.publish.Slug;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -46,6 +48,7 @@ public class AirDesk {
     private final Access access;
     private final Voices voices;
     private final Shelf shelf;
+    private final AirRules rules;
     private final Jobs jobs;
     private final SoundStore store;
     private final SecurityLog log;
@@ -53,13 +56,14 @@ public class AirDesk {
     private final LiveEvents live;
     private final TransactionTemplate transaction;
 
-    AirDesk(FeedMapper feeds, HandIns handIns, Access access, Voices voices, Shelf shelf, Jobs jobs, SoundStore store, SecurityLog log, Clock clock,
+    AirDesk(FeedMapper feeds, HandIns handIns, Access access, Voices voices, Shelf shelf, AirRules rules, Jobs jobs, SoundStore store, SecurityLog log, Clock clock,
             LiveEvents live, TransactionTemplate transaction) {
         this.feeds = feeds;
         this.handIns = handIns;
         this.access = access;
         this.voices = voices;
         this.shelf = shelf;
+        this.rules = rules;
         this.jobs = jobs;
         this.store = store;
         this.log = log;
@@ -105,13 +109,48 @@ public class AirDesk {
      * @param voices  every voice that is heard, with what was recorded for it
      * @param unnamed takes that are heard of which nobody has said whose voices are in them
      * @param silent  takes that are heard of which somebody has said that nobody speaks in them: for the teacher to look at
-     * @param credits of the shelf sounds that are heard
+     * @param credits  of the shelf sounds that are heard
+     * @param readings that must be good and are not
      */
-    public record Gate(List<Voices.Heard> voices, List<Voices.TakeName> unnamed, List<Voices.TakeName> silent, List<Shelf.Credit> credits) {
+    public record Gate(List<Voices.Heard> voices, List<Voices.TakeName> unnamed, List<Voices.TakeName> silent, List<Shelf.Credit> credits, List<AtGate> readings) {
+
+        static final Gate OF_NOTHING = new Gate(List.of(), List.of(), List.of(), List.of(), List.of());
 
         public boolean open() {
-            return unnamed.isEmpty() && credits.stream().noneMatch(sound -> sound.credit().isBlank()) && voices.stream().allMatch(voice -> voice.extent() == Consent.PUBLIC);
+            return readings.stream().noneMatch(reading -> reading.letThrough() == null) && unnamed.isEmpty() && credits.stream().noneMatch(sound -> sound.credit().isBlank()) && voices.stream().allMatch(voice -> voice.extent() == Consent.PUBLIC);
         }
+    }
+
+    /**
+     * A reading that must be good and is not.
+     *
+     * @param letThrough why it may go on air all the same; null as long as nobody has said so
+     */
+    public record AtGate(Reading reading, HandIns.LetThrough letThrough) {
+    }
+
+    /** Lets a reading of the newest hand-in through, with a reason that is kept. */
+    @Transactional
+    public void letThrough(Person viewer, long episodeId, Reading.Kind kind, String reason) {
+        Episode episode = access.taughtEpisode(viewer, episodeId);
+        rules.requireMayLetThrough(viewer, episode.classId());
+        handIns.letThrough(viewer, handIns.newest(episode).filter(HandIn::ready).orElseThrow(NotFound::new), kind, reason);
+    }
+
+    /** Whether somebody may let readings of an episode's hand-ins through. */
+    @Transactional(readOnly = true)
+    public boolean mayLetThrough(Person viewer, Episode episode) {
+        return !rules.of(episode.classId()).leadOnly() || access.leads(viewer);
+    }
+
+    private List<AtGate> readings(HandIn handIn) {
+        if (!handIn.ready()) {
+            return List.of();
+        }
+        Set<Reading.Kind> mustBeGood = rules.of(handIns.classOf(handIn)).mustBeGood();
+        List<HandIns.LetThrough> through = handIns.lettingThrough(handIn);
+        return handIns.report(handIn).readings().stream().filter(reading -> mustBeGood.contains(reading.kind()) && reading.verdict().compareTo(Verdict.GOOD) > 0)
+                .map(reading -> new AtGate(reading, through.stream().filter(one -> one.kind() == reading.kind()).findFirst().orElse(null))).toList();
     }
 
     /** The gate as it stands for a hand-in of an episode that has been let through. */
@@ -119,7 +158,7 @@ public class AirDesk {
     public Gate gate(HandIn handIn) {
         Set<Long> takes = handIns.takesHeard(handIn);
         return new Gate(voices.heardIn(handIn.episodeId(), takes), voices.unnamedOf(handIn.episodeId(), takes), voices.withoutVoice(handIn.episodeId(), takes),
-                shelf.credits(handIn.episodeId(), takes));
+                shelf.credits(handIn.episodeId(), takes), readings(handIn));
     }
 
     /**
@@ -178,9 +217,10 @@ public class AirDesk {
     }
 
     private void requireOpen(Optional<HandIn> handIn, String title, String description) {
-        Gate gate = handIn.map(this::gate).orElse(new Gate(List.of(), List.of(), List.of(), List.of()));
+        Gate gate = handIn.map(this::gate).orElse(Gate.OF_NOTHING);
         Set<AirGate.Missing> missing = AirGate.missing(new AirGate.Facts(handIn.filter(HandIn::cleared).isPresent(), title, description,
-                gate.unnamed().size(), gate.voices().stream().map(AirDesk::voice).toList(), gate.credits().stream().map(Shelf.Credit::credit).toList()));
+                gate.unnamed().size(), gate.voices().stream().map(AirDesk::voice).toList(), gate.credits().stream().map(Shelf.Credit::credit).toList(),
+                (int) gate.readings().stream().filter(reading -> reading.letThrough() == null).count()));
         if (!missing.isEmpty()) {
             AirGate.Missing first = missing.iterator().next();
             String names = first == AirGate.Missing.CREDITS

@@ -5,10 +5,12 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
+import org.mellowclass.core.soundcheck.Reading;
 import org.mellowclass.app.store.NamedSounds;
 
 @Mapper
@@ -101,4 +103,22 @@ interface HandInMapper extends NamedSounds {
               WHERE crew.class_id = #{classId} AND h.skyline_key IS NOT NULL
             """)
     Set<String> keysOfClass(long classId);
+
+    @Insert("""
+            INSERT INTO let_through (hand_in_id, kind, reason, person_id, let_at) VALUES (#{handInId}, #{kind}, #{reason}, #{personId}, #{at})
+            ON DUPLICATE KEY UPDATE reason = #{reason}, person_id = #{personId}, let_at = #{at}
+            """)
+    void letThrough(long handInId, Reading.Kind kind, String reason, long personId, Instant at);
+
+    @Select("""
+            SELECT l.kind, l.reason, p.name AS person_name FROM let_through l JOIN person p ON p.id = l.person_id
+            WHERE l.hand_in_id = #{handInId} ORDER BY l.kind
+            """)
+    List<HandIns.LetThrough> lettingThrough(long handInId);
+
+    @Delete("DELETE FROM let_through WHERE hand_in_id = #{handInId}")
+    void forgetLettingThrough(long handInId);
+
+    @Select("SELECT c.class_id FROM hand_in h JOIN episode e ON e.id = h.episode_id JOIN crew c ON c.id = e.crew_id WHERE h.id = #{handInId}")
+    long classOf(long handInId);
 }

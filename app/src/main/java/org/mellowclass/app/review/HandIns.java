@@ -28,6 +28,7 @@ import org.mellowclass.app.store.StoredJson;
 import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
+import org.mellowclass.core.soundcheck.Reading;
 import org.mellowclass.core.soundcheck.SoundCheck;
 import org.springframework.core.io.Resource;
 import org.springframework.stereotype.Service;
@@ -40,6 +41,7 @@ import org.springframework.transaction.annotation.Transactional;
 public class HandIns {
 
     private static final int LONGEST_SENTENCE = 500;
+    private static final int LONGEST_REASON = 300;
     private static final int LEVEL_FOR_PICTURES = 2;
 
     private final HandInMapper handIns;
@@ -142,6 +144,25 @@ public class HandIns {
         return handIns.find(handInId).orElseThrow();
     }
 
+    /**
+     * A reading that is not good and goes on air all the same.
+     *
+     * @param reason why, in a teacher's words
+     */
+    public record LetThrough(Reading.Kind kind, String reason, String personName) {
+    }
+
+    @Transactional(readOnly = true)
+    public List<LetThrough> lettingThrough(HandIn handIn) {
+        return handIns.lettingThrough(handIn.id());
+    }
+
+    /** Lets a reading of exactly this hand-in through; whether somebody may, the caller has asked. */
+    public void letThrough(Person viewer, HandIn handIn, Reading.Kind kind, String reason) {
+        access.hold(access.taughtEpisode(viewer, handIn.episodeId()).id());
+        handIns.letThrough(handIn.id(), kind, Fields.required(reason, LONGEST_REASON, "air.REASON"), viewer.id(), clock.instant());
+    }
+
     /** The takes that are heard in a hand-in: on every track that is not muted. */
     @Transactional(readOnly = true)
     public Set<Long> takesHeard(HandIn handIn) {
@@ -172,6 +193,7 @@ public class HandIns {
             if (holds(handIn.id(), takeId)) {
                 Stream.of(handIn.soundKey(), handIn.skylineKey()).filter(key -> key != null).forEach(files::add);
                 handIns.makeAgain(handIn.id());
+                handIns.forgetLettingThrough(handIn.id());
                 jobs.ask(HandInMaking.KIND, handIn.id(), Jobs.ofEpisode(episodeId));
             }
         }
@@ -197,6 +219,12 @@ public class HandIns {
             throw new NotFound();
         }
         return store.stream(handIn.soundKey());
+    }
+
+    /** Whose class it is of. */
+    @Transactional(readOnly = true)
+    public long classOf(HandIn handIn) {
+        return handIns.classOf(handIn.id());
     }
 
     /** What is published of a cleared hand-in: the key of its sound, its length at 48 kHz and whose it is. */

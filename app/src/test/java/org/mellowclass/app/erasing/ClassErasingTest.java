@@ -102,6 +102,8 @@ class ClassErasingTest {
         long crew = database.sql("SELECT crew_id FROM episode WHERE id = ?").param(school.episodeId()).query(Long.class).single();
         row("part_owner (episode_id, part_id, person_id) VALUES (?, ?, ?)", school.episodeId(), part, school.student().id());
         row("brief_clip (class_id, position, track_name, sound_id, start_frame, gain_db) VALUES (?, 0, 'Music', ?, 0, 0)", school.classId(), sound);
+        row("air_rule (class_id, must_be_good, lead_only) VALUES (?, 'LOUDNESS', false)", school.classId());
+        row("let_through (hand_in_id, kind, reason, person_id, let_at) VALUES (?, 'HUM', 'It is the river.', ?, now(3))", handIn.id(), school.teacher().id());
         row("class_recipe (class_id, name, advice, recipe, created_at) VALUES (?, 'Hall', 'For the hall.', 'low-cut:80', now(3))", school.classId());
         row("brief_criterion (class_id, position, name, most_points) VALUES (?, 0, 'Clear', 5)", school.classId());
         row("finish (episode_id, revision_seq, gain_millidb, ceiling_millidbtp, measured_at) VALUES (?, 1, 0, -1000, now(6)) ON DUPLICATE KEY UPDATE gain_millidb = 0", school.episodeId());

@@ -290,7 +290,7 @@ class FeedTest {
         assertThatThrownBy(() -> voices.name(school.teacher(), school.episodeId(), take, Set.of(new Speaker.Student(school.stranger().id())), false)).as("nobody of this crew")
                 .hasMessage("take.WHOSE_VOICE");
         String page = mvc.perform(MockMvcRequestBuilders.get("/episodes/" + school.episodeId() + "/air").with(As.person(school.teacher()))).andReturn().getResponse().getContentAsString();
-        assertThat(page).contains("Who speaks in sound?", "The voices below come first.");
+        assertThat(page).contains("Who speaks in sound?", "What stands below comes first.");
         voices.name(school.student(), school.episodeId(), take, Set.of(new Speaker.Student(school.student().id())), false);
         assertThatThrownBy(() -> voices.name(school.student(), school.episodeId(), take, Set.of(), true)).as("a crew does not open the gate by saying otherwise")
                 .hasMessage("take.VOICES_SAID");

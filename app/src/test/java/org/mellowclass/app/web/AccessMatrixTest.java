@@ -197,6 +197,9 @@ class AccessMatrixTest {
             Map.entry("GET /episodes/{episodeId}/loudness/{revision}/{clipId}", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /episodes/{episodeId}/trials", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/sound-check", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /classes/{classId}/house-sound", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/house-sound", Open.TO_TEACHER),
+            Map.entry("POST /episodes/{episodeId}/air/let-through", Open.TO_TEACHER),
             Map.entry("GET /episodes/{episodeId}/export/{revision}", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/export/{revision}/file", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/export/progress/{key}", Open.TO_CREW_AND_TEACHER),
@@ -458,6 +461,9 @@ class AccessMatrixTest {
         for (Map.Entry<String, String> parameter : Map.of("firstFrame", "0", "crc32", ZEROS_CRC32, "decision", "ANOTHER_PASS", "email", "x",
                 "password", "x", "code", "x", "name", "x", "passphrase", "x", "title", "", "description", "").entrySet()) {
             request.param(parameter.getKey(), parameter.getValue());
+        }
+        if (address.endsWith("/let-through")) {
+            request.param("kind", "HUM").param("reason", "It is the river.");
         }
         if (address.endsWith("/class-recipes")) {
             request.param("steps", "low-cut:80").param("advice", "For the hall.");

@@ -8,7 +8,7 @@ import java.util.Set;
 public final class AirGate {
 
     /** One thing that is still missing. */
-    public enum Missing { CLEARANCE, TITLE, DESCRIPTION, VOICES, CONSENT, CREDITS }
+    public enum Missing { CLEARANCE, TITLE, DESCRIPTION, VOICES, CONSENT, CREDITS, READINGS }
 
     /** How far a voice may be heard, as far as anybody has recorded it. */
     public enum Reach { UNKNOWN, NONE, SCHOOL, PUBLIC }
@@ -24,8 +24,9 @@ public final class AirGate {
      * @param unnamed          how many takes are heard of which nobody has said whose voices are in them
      * @param voices           every voice that is heard
      * @param credits          the credit line of every shelf sound that is heard
+     * @param toMend           how many readings are not good that must be, and that nobody has let through
      */
-    public record Facts(boolean cleared, String title, String description, int unnamed, List<Voice> voices, List<String> credits) {
+    public record Facts(boolean cleared, String title, String description, int unnamed, List<Voice> voices, List<String> credits, int toMend) {
     }
 
     private AirGate() {
@@ -51,6 +52,9 @@ public final class AirGate {
         }
         if (facts.credits().stream().anyMatch(String::isBlank)) {
             missing.add(Missing.CREDITS);
+        }
+        if (facts.toMend() > 0) {
+            missing.add(Missing.READINGS);
         }
         return missing;
     }
