@@ -176,9 +176,13 @@ public final class Readings {
         return asked.isEmpty() ? none(Kind.PARTS) : reading(Kind.PARTS, missing == 0, missing == asked.size(), missing, List.of());
     }
 
-    /** @param uncredited where sounds are heard that are nobody's voice and that have no credit */
+    /**
+     * Whether somebody is to be thanked for what a crew has brought in itself, only people know.
+     *
+     * @param uncredited where sounds are heard that are nobody's voice and that have no credit
+     */
     public static Reading credits(boolean anyOfOthers, List<Span> uncredited) {
-        return !anyOfOthers ? none(Kind.CREDITS) : reading(Kind.CREDITS, uncredited.isEmpty(), false, uncredited.size(), uncredited);
+        return !anyOfOthers ? none(Kind.CREDITS) : reading(Kind.CREDITS, uncredited.isEmpty(), true, uncredited.size(), uncredited);
     }
 
     public static Reading dropouts(List<Span> spans) {

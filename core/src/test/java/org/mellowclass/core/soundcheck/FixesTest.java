@@ -161,7 +161,7 @@ class FixesTest {
         Timeline flagged = PAGE.withFlags(List.of(new Flag(15, 1, 0, "Opening ")), 20);
         assertThat(Readings.parts(flagged, List.of("opening", "ending"))).isEqualTo(new Reading(Kind.PARTS, Verdict.FIX, 1.0, List.of()));
         assertThat(Readings.parts(flagged, List.of("Opening")).verdict()).isEqualTo(Verdict.GOOD);
-        assertThat(new Voices(PAGE, known(PAGE).heard()).credits()).isEqualTo(new Reading(Kind.CREDITS, Verdict.FIX, 1.0, List.of(BED.span())));
+        assertThat(new Voices(PAGE, known(PAGE).heard()).credits()).isEqualTo(new Reading(Kind.CREDITS, Verdict.CHECK, 1.0, List.of(BED.span())));
         Span atJoin = new Span(2 * SECOND + 100, 2 * SECOND + 150);
         assertThat(Readings.joins(PAGE, List.of(new Span(SECOND, SECOND + 50), atJoin))).isEqualTo(new Reading(Kind.JOINS, Verdict.FIX, 1.0, List.of(atJoin)));
         assertThat(Readings.joins(PAGE, List.of()).verdict()).isEqualTo(Verdict.GOOD);
