@@ -44,7 +44,7 @@ class ArchitectureTest {
             .whereLayer("roster").mayOnlyBeAccessedByLayers("demo")
             .whereLayer("room").mayNotBeAccessedByAnyLayer()
             .whereLayer("cleanup").mayNotBeAccessedByAnyLayer()
-            .whereLayer("soundcheck").mayOnlyBeAccessedByLayers("review")
+            .whereLayer("soundcheck").mayOnlyBeAccessedByLayers("review", "board")
             .whereLayer("erasing").mayOnlyBeAccessedByLayers("room", "board")
             .whereLayer("review").mayOnlyBeAccessedByLayers("feed", "erasing", "board", "demo")
             .whereLayer("feed").mayOnlyBeAccessedByLayers("erasing", "board", "demo")

@@ -5,15 +5,24 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 
+import org.mellowclass.core.cleanup.Cleanup;
+import org.mellowclass.core.cleanup.Heard;
+import org.mellowclass.core.cleanup.Recipe;
+import org.mellowclass.core.cleanup.RecipeText;
+import org.mellowclass.core.measure.ClippingFinder;
 import org.mellowclass.core.measure.LoudnessMeter;
 import org.mellowclass.core.measure.Skyline;
 import org.mellowclass.core.measure.TruePeakMeter;
 import org.mellowclass.core.render.Mixer;
 import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.sound.Opening;
 import org.mellowclass.core.sound.SampleFormat;
 import org.mellowclass.core.sound.SampleSink;
 import org.mellowclass.core.sound.WavReader;
 import org.mellowclass.core.sound.WavWriter;
+import org.mellowclass.core.soundcheck.HeardSound;
+import org.mellowclass.core.soundcheck.HouseSound;
+import org.mellowclass.core.soundcheck.Readings;
 import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Fade;
 import org.mellowclass.core.timeline.TakeSource;
@@ -34,6 +43,9 @@ public final class CoreWork {
         switch (arguments[0]) {
             case "loudness" -> loudness(files.get(0));
             case "skyline" -> skyline(files.get(0));
+            case "noise-down" -> clean(RecipeText.recipe("noise-down:12"), files.get(0), files.get(1));
+            case "recipe" -> clean(RecipeText.recipe("low-cut:100;hum-out;noise-down:12;room-down:6;clicks;level:6"), files.get(0), files.get(1));
+            case "check" -> check(files.get(0));
             case "mix" -> mix(files.subList(0, files.size() - 1), files.get(files.size() - 1));
             default -> throw new IllegalArgumentException(arguments[0]);
         }
@@ -45,6 +57,20 @@ public final class CoreWork {
             TruePeakMeter peak = new TruePeakMeter(wav.channels());
             SampleSink.drain(wav, loudness, peak);
             System.out.printf("%.2f LUFS, %.2f dBTP%n", loudness.integrated().orElseThrow(), peak.truePeakDbtp().orElseThrow());
+        }
+    }
+
+    private static void clean(Recipe recipe, Path in, Path out) throws IOException {
+        try (WavReader take = WavReader.open(in); WavWriter writer = WavWriter.create(out, take.channels(), Frames.RATE, SampleFormat.PCM_16)) {
+            Opening opening = Opening.of(take);
+            SampleSink.drain(Cleanup.prepare(recipe, opening, Heard.of(opening), null).process(opening.open()), writer);
+        }
+    }
+
+    private static void check(Path file) throws IOException {
+        try (WavReader wav = WavReader.open(file)) {
+            Readings.ofSound(HeardSound.of(wav, ClippingFinder.Search.FULL_SCALE_ONLY), new HouseSound(-16, -1, 0, Long.MAX_VALUE))
+                    .forEach(reading -> System.out.println(reading.kind() + " " + reading.verdict()));
         }
     }
 

@@ -18,6 +18,8 @@ final class SideBySide {
     static final String HEAP = "64m";
 
     private static final int ROUNDS = 3;
+    private static final double MOST_MS_OF_RECIPE = 20_000;
+    private static final double MOST_MS_OF_CHECK = 3000;
 
     private final Path folder;
     private final Path sounds;
@@ -45,7 +47,23 @@ final class SideBySide {
                 soxMix(tracks), "sox", 0.5));
         rows.add(compare("skyline of a 60 min take", core("skyline", hour),
                 List.of("ffmpeg", "-nostdin", "-threads", "1", "-i", hour.toString(), "-f", "null", "-"), "ffmpeg", 2));
+        Path take = speech("take.wav", 10, 1);
+        Path cleaned = folder.resolve("cleaned.wav");
+        rows.add(compare("room tone learned and noise down, 10 min mono", core("noise-down", List.of(take), cleaned),
+                List.of("bash", "-c", "sox \"$1\" -n trim 0 1 noiseprof profile && sox \"$1\" reduced.wav noisered profile 0.2", "bash", take.toString()), "sox", 1));
+        rows.add(alone("a recipe of six steps, 10 min mono", core("recipe", List.of(take), cleaned), MOST_MS_OF_RECIPE));
+        rows.add(alone("a sound check of a mixdown of 10 min", core("check", speech("mixdown.wav", 10, 2)), MOST_MS_OF_CHECK));
         return rows;
+    }
+
+    /** Its processor time alone. */
+    private Row alone(String work, List<String> ours, double mostMs) throws IOException, InterruptedException {
+        double us = Double.POSITIVE_INFINITY;
+        for (int round = 0; round < ROUNDS; round++) {
+            us = Math.min(us, CpuTime.of(folder, ours));
+        }
+        System.out.printf(Locale.ROOT, "%s: %.2f s%n", work, us);
+        return new Row(work, String.format(Locale.ROOT, "%.2f s", us), "", String.format(Locale.ROOT, "%.0f ms", 1000 * us), 1000 * us, mostMs);
     }
 
     private Row compare(String work, List<String> ours, List<String> theirs, String tool, double bound)

@@ -2,6 +2,10 @@ package org.mellowclass.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
+import static org.mellowclass.cli.SpeechQuality.kurtosis;
+import static org.mellowclass.cli.SpeechQuality.lufs;
+import static org.mellowclass.cli.SpeechQuality.powerDb;
+import static org.mellowclass.cli.SpeechQuality.segmentalSnr;
 
 import java.io.IOException;
 import java.nio.file.Path;
@@ -20,7 +24,6 @@ import org.mellowclass.core.cleanup.Recipe;
 import org.mellowclass.core.cleanup.StarterRecipe;
 import org.mellowclass.core.cleanup.StepKind;
 import org.mellowclass.core.measure.ClippingFinder.Search;
-import org.mellowclass.core.measure.Measurement;
 import org.mellowclass.core.sound.Decibels;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Opening;
@@ -32,10 +35,6 @@ import org.mellowclass.core.testing.Signal;
 /** What cleaning does to speech of three voices into which noise, hum, clicks, pops and dropouts were planted. */
 class CleanedSpeechTest {
 
-    private static final int FRAME = (int) Frames.ofMillis(20);
-    private static final double LEAST_SEGMENT_DB = -10;
-    private static final double MOST_SEGMENT_DB = 35;
-    private static final double ACTIVE_UNDER_MEAN_DB = 20;
 
     @TempDir
     private static Path folder;
@@ -47,18 +46,7 @@ class CleanedSpeechTest {
     }
 
     private static float[] noisy(int voice, SpokenVoices.Room kind, double distanceLu) throws Exception {
-        float[] clean = spoken.voice(voice);
-        float[] room = spoken.room(kind, clean.length, voice);
-        double gain = Decibels.toAmplitude(lufs(clean) - distanceLu - lufs(room));
-        float[] sound = clean.clone();
-        for (int i = 0; i < sound.length; i++) {
-            sound[i] += (float) (gain * room[i]);
-        }
-        return sound;
-    }
-
-    private static double lufs(float[] sound) throws IOException {
-        return Measurement.of(Signal.of(Frames.RATE, sound).stream(), Search.FULL_SCALE_ONLY).loudness().integrated().orElseThrow();
+        return spoken.noisy(voice, kind, distanceLu);
     }
 
     private static Opening opening(float[] sound) {
@@ -219,69 +207,6 @@ class CleanedSpeechTest {
         assertThat(harm.onsetLossDb()).isLessThan(3);
         assertThat(harm.dullnessDb()).isLessThan(6);
         assertThat(harm.pumpingDb()).isLessThan(6);
-    }
-
-    private static double powerDb(float[] sound, List<Span> spans) {
-        double sum = 0;
-        long count = 0;
-        for (Span span : spans) {
-            for (int i = (int) span.startFrame(); i < span.endFrame(); i++) {
-                sum += (double) sound[i] * sound[i];
-                count++;
-            }
-        }
-        return Decibels.ofPower(sum / count);
-    }
-
-    /** Of active frames of 20 ms: those within 20 dB of the mean power of all. */
-    private static double segmentalSnr(float[] clean, float[] sound) {
-        double mean = powerDb(clean, List.of(new Span(0, clean.length)));
-        double sum = 0;
-        int count = 0;
-        for (int at = 0; at + FRAME <= clean.length; at += FRAME) {
-            double signal = 0;
-            double error = 1e-12;
-            for (int i = at; i < at + FRAME; i++) {
-                signal += (double) clean[i] * clean[i];
-                error += (double) (sound[i] - clean[i]) * (sound[i] - clean[i]);
-            }
-            if (signal > 0 && Decibels.ofPower(signal / FRAME) > mean - ACTIVE_UNDER_MEAN_DB) {
-                sum += Math.max(LEAST_SEGMENT_DB, Math.min(MOST_SEGMENT_DB, Decibels.ofPower(signal / error)));
-                count++;
-            }
-        }
-        return sum / count;
-    }
-
-    /** Of the powers of spectral lines inside spans, the mean over lines: what comes and goes by itself raises it. */
-    private static double kurtosis(float[] sound, List<Span> spans) {
-        double all = 0;
-        int lines = 0;
-        int size = 512;
-        for (int line = 8; line < size / 2; line += 5) {
-            double second = 0;
-            double fourth = 0;
-            long count = 0;
-            for (Span span : spans) {
-                // the voice fades in and out through the noise
-                for (long start = span.startFrame() + Frames.ofMillis(60); start + size <= span.endFrame() - Frames.ofMillis(60); start += size) {
-                    double re = 0;
-                    double im = 0;
-                    for (int i = 0; i < size; i++) {
-                        double window = 0.5 - 0.5 * Math.cos(2 * Math.PI * i / size);
-                        re += window * sound[(int) start + i] * Math.cos(2 * Math.PI * line * i / size);
-                        im += window * sound[(int) start + i] * Math.sin(2 * Math.PI * line * i / size);
-                    }
-                    double power = re * re + im * im;
-                    second += power;
-                    fourth += power * power;
-                    count++;
-                }
-            }
-            all += fourth / count / (second / count * (second / count));
-            lines++;
-        }
-        return all / lines;
     }
 
     /** The power of an octave, by a plain transform of every tenth window. */

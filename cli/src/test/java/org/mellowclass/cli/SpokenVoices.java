@@ -52,6 +52,17 @@ final class SpokenVoices {
         return clean.get(number);
     }
 
+    /** A voice with a room, so many LU under it. */
+    float[] noisy(int voice, Room kind, double distanceLu) throws Exception {
+        float[] sound = voice(voice).clone();
+        float[] room = room(kind, sound.length, voice);
+        double gain = Decibels.toAmplitude(SpeechQuality.lufs(sound) - distanceLu - SpeechQuality.lufs(room));
+        for (int i = 0; i < sound.length; i++) {
+            sound[i] += (float) (gain * room[i]);
+        }
+        return sound;
+    }
+
     enum Room { WHITE, PINK, HUM, BABBLE }
 
     float[] room(Room kind, int length, int seed) throws Exception {
@@ -116,7 +127,7 @@ final class SpokenVoices {
         return read(file);
     }
 
-    private static float[] read(Path file) throws Exception {
+    static float[] read(Path file) throws Exception {
         SoundDecoder decoder = SoundDecoder.forOwnFiles();
         try (SampleSource source = Resampler.to(Frames.RATE, decoder.open(file, decoder.probe(file)))) {
             return Signal.read(source).samples()[0];

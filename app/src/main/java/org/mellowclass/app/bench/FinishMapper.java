@@ -1,6 +1,7 @@
 package org.mellowclass.app.bench;
 
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
 
 import org.apache.ibatis.annotations.Insert;
@@ -39,4 +40,13 @@ interface FinishMapper {
               measured_at = IF(revision_seq <= #{revision}, #{at}, measured_at), revision_seq = greatest(revision_seq, #{revision})
             """)
     void put(long episodeId, long revision, Finish finish, Instant at);
+
+    record ClassRow(long episodeId, long reportSeq, String report) {
+    }
+
+    @Select("""
+            SELECT f.episode_id, f.report_seq, f.report FROM finish f JOIN episode e ON e.id = f.episode_id JOIN crew ON crew.id = e.crew_id
+            WHERE crew.class_id = #{classId} AND f.report_seq IS NOT NULL
+            """)
+    List<ClassRow> reportsOfClass(long classId);
 }

@@ -1,8 +1,10 @@
 package org.mellowclass.app.bench;
 
 import java.time.Clock;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.stream.Collectors;
 
 import org.mellowclass.app.live.LiveEvents;
 import org.springframework.stereotype.Service;
@@ -56,6 +58,12 @@ public class Finishes {
     @Transactional(readOnly = true)
     public Optional<Read> read(long episodeId) {
         return finishes.report(episodeId).map(row -> new Read(row.reportSeq(), row.report()));
+    }
+
+    /** The newest sound checks of the episodes of a class that has been let through, by episode. */
+    @Transactional(readOnly = true)
+    public Map<Long, Read> readOfClass(long classId) {
+        return finishes.reportsOfClass(classId).stream().collect(Collectors.toMap(FinishMapper.ClassRow::episodeId, row -> new Read(row.reportSeq(), row.report())));
     }
 
     /** Keeps the sound check of a revision, unless there is one of a newer; open pages hear of it. */

@@ -5,6 +5,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 
+import org.mellowclass.app.brief.Brief;
 import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.erasing.Erasing;
 import org.mellowclass.app.feed.AirDesk;
@@ -13,6 +14,9 @@ import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;
 import org.mellowclass.app.turns.RecordingTurns;
+import org.mellowclass.core.sound.Frames;
+import org.mellowclass.core.soundcheck.Reading;
+import org.mellowclass.core.soundcheck.WorkingLevel;
 import org.springframework.http.MediaType;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
@@ -54,6 +58,35 @@ class BoardController {
                 @RequestParam(defaultValue = "CREW") ClassBoard.Order sort, Model model) {
         fill(viewer, classId, sort, model);
         return "board/board";
+    }
+
+    /**
+     * One measure of all episodes, drawn on one scale.
+     *
+     * @param low      where the scale begins
+     * @param goodFrom where good values begin
+     */
+    public record Scale(Reading.Kind kind, double low, double high, double goodFrom, double goodTo) {
+
+        /** Where a value stands, from 0 to 100. */
+        public double part(double value) {
+            return Math.rint(1000 * Math.max(0, Math.min(1, (value - low) / (high - low)))) / 10;
+        }
+    }
+
+    /** All episodes beside each other, so that the feed sounds like one show. */
+    @GetMapping("/classes/{classId}/compared")
+    String compared(@AuthenticationPrincipal Person viewer, @PathVariable long classId, Model model) {
+        SchoolClass schoolClass = access.taughtClass(viewer, classId);
+        Brief brief = briefs.ofClass(classId);
+        double shortest = Frames.toSeconds(brief.shortestFrames());
+        double longest = Frames.toSeconds(brief.longestFrames());
+        model.addAttribute("schoolClass", schoolClass);
+        model.addAttribute("lines", ClassBoard.Order.CREW.sorted(board.lines(viewer, schoolClass)));
+        model.addAttribute("scales", List.of(new Scale(Reading.Kind.LOUDNESS, brief.loudnessLufs() - 8, brief.loudnessLufs() + 8, brief.loudnessLufs() - 1, brief.loudnessLufs() + 1),
+                new Scale(Reading.Kind.WORKING_LEVEL, -48, 0, WorkingLevel.STANDARD.lowGood(), WorkingLevel.STANDARD.highGood()), new Scale(Reading.Kind.ROOM_NOISE, 0, 60, 25, 60),
+                new Scale(Reading.Kind.LENGTH, 0, 1.5 * longest, shortest, longest)));
+        return "board/compared";
     }
 
     /** What changes while crews work, which the page asks for again when it hears of a change. */

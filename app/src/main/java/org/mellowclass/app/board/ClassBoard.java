@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 
@@ -22,10 +23,12 @@ import org.mellowclass.app.recording.RecentPeaks;
 import org.mellowclass.app.recording.Recording;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.soundcheck.SoundChecks;
 import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.web.SkylinePicture;
+import org.mellowclass.core.soundcheck.Reading;
 import org.mellowclass.core.soundcheck.SoundCheck;
 import org.mellowclass.core.soundcheck.Verdict;
 import org.springframework.stereotype.Service;
@@ -43,10 +46,11 @@ public class ClassBoard {
     private final TakeShelf takes;
     private final TakeSounds sounds;
     private final Recording recording;
+    private final SoundChecks checks;
     /** What a key of the store means never changes. */
     private final Cache<String, SkylinePicture> pictures = Caffeine.newBuilder().maximumSize(1000).build();
 
-    ClassBoard(EpisodesOfClass episodes, Access access, HandIns handIns, AirDesk airDesk, TakeShelf takes, TakeSounds sounds, Recording recording) {
+    ClassBoard(EpisodesOfClass episodes, Access access, HandIns handIns, AirDesk airDesk, TakeShelf takes, TakeSounds sounds, Recording recording, SoundChecks checks) {
         this.episodes = episodes;
         this.access = access;
         this.handIns = handIns;
@@ -54,6 +58,7 @@ public class ClassBoard {
         this.takes = takes;
         this.sounds = sounds;
         this.recording = recording;
+        this.checks = checks;
     }
 
     /** An episode of the class with its crew. */
@@ -77,10 +82,21 @@ public class ClassBoard {
      * @param handIn the newest, or null
      * @param running  the last peaks of the recording that goes on, or null
      * @param openedAt when somebody of the crew last opened the episode, or null
+     * @param sound    the newest sound check
      * @param picture the newest hand-in's skyline, or the newest take's, or null where there is neither
      */
     public record Line(long episodeId, String title, long crewId, String crewName, Stage stage, HandIn handIn,
-                       RecentPeaks running, Instant openedAt, SkylinePicture picture, long good, long check, long fix) {
+                       RecentPeaks running, Instant openedAt, SkylinePicture picture, long good, long check, long fix, SoundCheck sound) {
+
+        /** The value of a reading of the newest check; null where there is none. */
+        public Double value(Reading.Kind kind) {
+            return sound.readings().stream().filter(reading -> reading.kind() == kind).findFirst().map(Reading::value).orElse(null);
+        }
+
+        /** How a reading stands; does not apply where there is none. */
+        public Verdict verdict(Reading.Kind kind) {
+            return sound.readings().stream().filter(reading -> reading.kind() == kind).findFirst().map(Reading::verdict).orElse(Verdict.DOES_NOT_APPLY);
+        }
 
         /** Whether the teacher has something to hear. */
         public boolean waitsForTeacher() {
@@ -138,16 +154,24 @@ public class ClassBoard {
                 .collect(Collectors.toMap(Publication::episodeId, Function.identity()));
         Map<Long, Take> newestTakes = takes.newestOfClass(schoolClass);
         Map<Long, String> pictureNames = sounds.skylineNames(schoolClass);
+        Map<Long, SoundChecks.OfPage> pages = checks.newestOfClass(schoolClass);
         Map<Long, RecentPeaks> running = recording.runningOfClass(schoolClass);
         return episodes.find(schoolClass.id()).stream().map(row -> {
             HandIn handIn = newest.get(row.episodeId());
             Take take = newestTakes.get(row.episodeId());
-            SoundCheck check = handIn != null && handIn.ready() ? handIns.report(handIn) : SoundCheck.NONE;
-            return new Line(row.episodeId(), row.title(), row.crewId(), row.crewName(),
-                    Stage.of(handIn, publications.get(row.episodeId())), handIn, running.get(row.episodeId()), row.openedAt(),
+            Stage stage = Stage.of(handIn, publications.get(row.episodeId()));
+            SoundCheck check = check(stage, handIn, Optional.ofNullable(pages.get(row.episodeId())).map(SoundChecks.OfPage::check));
+            return new Line(row.episodeId(), row.title(), row.crewId(), row.crewName(), stage, handIn, running.get(row.episodeId()), row.openedAt(),
                     picture(handIn, take, take == null ? null : pictureNames.get(take.id())),
-                    check.count(Verdict.GOOD), check.count(Verdict.CHECK), check.count(Verdict.FIX));
+                    check.count(Verdict.GOOD), check.count(Verdict.CHECK), check.count(Verdict.FIX), check);
         }).toList();
+    }
+
+    /** While a crew works, that of its page, so that trouble is seen while it can be helped; otherwise that of its hand-in. */
+    private SoundCheck check(Stage stage, HandIn handIn, Optional<SoundCheck> ofPage) {
+        boolean working = stage == Stage.MAKING || stage == Stage.ANOTHER_PASS;
+        SoundCheck handedIn = handIn != null && handIn.ready() ? handIns.report(handIn) : SoundCheck.NONE;
+        return working || handedIn.equals(SoundCheck.NONE) ? ofPage.orElse(handedIn) : handedIn;
     }
 
     private SkylinePicture picture(HandIn handIn, Take take, String nameOfPicture) {

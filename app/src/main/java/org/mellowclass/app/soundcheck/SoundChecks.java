@@ -1,6 +1,7 @@
 package org.mellowclass.app.soundcheck;
 
 import java.io.IOException;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -15,6 +16,7 @@ import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.brief.Part;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.people.SchoolClass;
 import org.mellowclass.app.sounds.HeardSounds;
 import org.mellowclass.app.sounds.TakeFindings;
 import org.mellowclass.app.sounds.TakeSounds;
@@ -106,6 +108,13 @@ public class SoundChecks implements Fixing {
 
     private Optional<OfPage> newest(long episodeId) {
         return finishes.read(episodeId).map(read -> new OfPage(read.revision(), stored.read(read.report())));
+    }
+
+    /** The newest checks of the pages of a class that {@link Access#taughtClass} has let through, by episode. */
+    public Map<Long, OfPage> newestOfClass(SchoolClass schoolClass) {
+        Map<Long, OfPage> checks = new HashMap<>();
+        finishes.readOfClass(schoolClass.id()).forEach((episodeId, read) -> checks.put(episodeId, new OfPage(read.revision(), stored.read(read.report()))));
+        return checks;
     }
 
     /** Which readings of a check can be mended with one press. */

@@ -198,6 +198,7 @@ class AccessMatrixTest {
             Map.entry("POST /episodes/{episodeId}/trials", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/sound-check", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /classes/{classId}/house-sound", Open.TO_TEACHER),
+            Map.entry("GET /classes/{classId}/compared", Open.TO_TEACHER),
             Map.entry("POST /classes/{classId}/house-sound", Open.TO_TEACHER),
             Map.entry("POST /episodes/{episodeId}/air/let-through", Open.TO_TEACHER),
             Map.entry("GET /episodes/{episodeId}/export/{revision}", Open.TO_CREW_AND_TEACHER),

@@ -20,15 +20,15 @@ public final class Limiter implements SampleSource {
     private static final int BOX = 960;
     /** Frames over which a needed gain is held: as many as both boxes reach together, for two neighbouring frames. */
     private static final int HOLD = 2 * BOX;
-    private static final int DELAY = HOLD - 2 + TruePeakInterpolator.DELAY_FRAMES;
+    private static final int DELAY = HOLD - 2 + FinePeaks.DELAY_FRAMES;
     /** How far before and after itself a frame can be changed by other frames. */
-    public static final int MEMORY_FRAMES = 2 * HOLD + TruePeakInterpolator.TAPS;
+    public static final int MEMORY_FRAMES = 2 * HOLD + FinePeaks.TAPS;
 
     private static final long ONE = 1L << 30;
     private static final double FULL_SUM = (double) ONE * BOX * BOX;
     private static final int BLOCK = 4096;
     private static final int SCAN = 64;
-    private static final int BEHIND = TruePeakInterpolator.TAPS - 1;
+    private static final int BEHIND = FinePeaks.TAPS - 1;
 
     private final SampleSource source;
     private final float inputGain;
@@ -37,6 +37,7 @@ public final class Limiter implements SampleSource {
     /** A block of input behind the last samples of the one before. */
     private final float[][] input;
     /** The gain that each frame of the block asks for, as a fixed-point number. */
+    private final float[] peaks = new float[SCAN];
     private final long[] needed = new long[BEHIND + BLOCK];
     /** Frames whose gain is not known yet: a ring by channel. */
     private final float[][] delayed;
@@ -181,19 +182,19 @@ public final class Limiter implements SampleSource {
         }
     }
 
-    /** Lowers {@link #needed} where a channel's wave, interpolated six frames back, passes the ceiling. */
+    /** Lowers {@link #needed} where a channel's wave, seen half a filter back, passes the ceiling. */
     private void findNeeded(float[] samples, int from, int to) {
         float largest = 0;
         for (int i = from - BEHIND; i < to; i++) {
             float size = Math.abs(samples[i]);
             largest = size > largest ? size : largest;
         }
-        if (largest * TruePeakInterpolator.MOST_GAIN <= ceiling) {
+        if (largest * FinePeaks.MOST_GAIN <= ceiling) {
             return;
         }
+        FinePeaks.find(samples, from, to, ceiling, peaks);
         for (int i = from; i < to; i++) {
-            double own = Math.max(Math.abs(samples[i - 5]), Math.abs(samples[i - 6]));
-            double peak = Math.max(own, TruePeakInterpolator.peakAt(samples, i));
+            double peak = peaks[i - from];
             if (peak > ceiling) {
                 calm = false;
                 needed[i] = Math.min(needed[i], (long) (ONE * (ceiling / peak)));

@@ -33,8 +33,8 @@ public final class BlockPasses implements Mastering.Passes {
     private static final int LIMITED_RUN_UP_FRAMES = 2 * RUN_UP_FRAMES;
     private static final int RUN_OUT_FRAMES = TruePeakInterpolator.TAPS;
     private static final int CHANNELS = 2;
-    /** The limiter multiplies floats: what comes so near to its ceiling may be over it there. */
-    private static final double NEARLY = 1 - 1e-6;
+    /** The limiter sees the wave finer than the meter: what comes so near to its ceiling may be over it there. */
+    private static final double NEARLY = 0.9;
 
     /** What is heard of a timeline around one second of it: with the same parts, the second sounds the same. */
     public record Window(long startFrame, long frames, List<Part> parts) {
