@@ -2,6 +2,7 @@ package org.mellowclass.cli;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 
 import org.jtransforms.fft.DoubleFFT_1D;
