@@ -8,8 +8,10 @@ import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.EpisodeStandings;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.soundcheck.SoundChecks;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
+import org.mellowclass.core.soundcheck.Verdict;
 import org.springframework.stereotype.Component;
 
 /** Where an episode stands and what its viewer does next: the one clear step beside the title of every page. */
@@ -19,11 +21,13 @@ public class Standings implements EpisodeStandings {
     private final HandIns handIns;
     private final AirDesk airDesk;
     private final TakeShelf takes;
+    private final SoundChecks checks;
 
-    Standings(HandIns handIns, AirDesk airDesk, TakeShelf takes) {
+    Standings(HandIns handIns, AirDesk airDesk, TakeShelf takes, SoundChecks checks) {
         this.handIns = handIns;
         this.airDesk = airDesk;
         this.takes = takes;
+        this.checks = checks;
     }
 
     @Override
@@ -45,11 +49,17 @@ public class Standings implements EpisodeStandings {
         return switch (stage) {
             case MAKING -> takes.ready(episode.id()).values().stream().allMatch(take -> take.origin() == Take.Origin.SHELF)
                     ? new Next("record your first take", "/episodes/" + episode.id() + "/record")
-                    : new Next("listen, mend, then hand in", bench);
+                    : new Next(toMend(episode.id()), bench);
             case HANDED_IN -> new Next("your teacher hears it", newest);
             case ANOTHER_PASS -> new Next("mend it, then hand in", bench);
             case CLEARED, OFF_AIR, ON_AIR -> new Next("nothing, well done", newest);
         };
+    }
+
+    /** By the newest sound check of the page. */
+    private String toMend(long episodeId) {
+        long fixes = checks.newest(episodeId).map(read -> read.check().count(Verdict.FIX)).orElse(-1L);
+        return fixes < 0 ? "listen, mend, then hand in" : fixes == 0 ? "listen, then hand in" : fixes + (fixes == 1 ? " fix" : " fixes") + ", then hand in";
     }
 
     private static Next forTeacher(Stage stage, Episode episode, Optional<HandIn> handIn) {
