@@ -1,6 +1,7 @@
 package org.mellowclass.app.board;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
 
 import java.io.IOException;
@@ -16,10 +17,12 @@ import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.roster.Crews;
 import org.mellowclass.app.shelf.LayingIn;
+import org.mellowclass.app.soundcheck.SoundChecks;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.As;
 import org.mellowclass.app.testing.Schools;
 import org.mellowclass.app.testing.Statements;
+import org.mellowclass.core.soundcheck.Reading;
 import org.mellowclass.core.testing.Signal;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.test.web.servlet.MockMvc;
@@ -41,6 +44,8 @@ class ClassBoardTest {
     private Recording recording;
     @Autowired
     private HandIns handIns;
+    @Autowired
+    private SoundChecks checks;
     @Autowired
     private Schools schools;
     @Autowired
@@ -135,5 +140,16 @@ class ClassBoardTest {
                 .getContentAsString()).contains("record your first take");
         schools.readyTake(school, Schools.speech(), "Noor");
         assertThat(lines().get(0).picture()).isNotNull();
+    }
+
+    @Test
+    void episodes_stand_beside_each_other_as_soon_as_their_pages_are_read() throws Exception {
+        String address = "/classes/" + school.classId() + "/compared";
+        assertThat(mvc.perform(get(address).with(As.person(school.teacher()))).andReturn().getResponse().getContentAsString()).contains("not measured");
+        schools.readyTake(school, Schools.speech(), "Noor");
+        Schools.await(() -> checks.newest(school.episodeId()).isPresent());
+        assertThat(board.lines(school.teacher(), access.taughtClass(school.teacher(), school.classId())).stream().filter(line -> line.episodeId() == school.episodeId()).findFirst().orElseThrow())
+                .satisfies(line -> assertThat(line.value(Reading.Kind.LOUDNESS)).isCloseTo(-16.0, within(1.0)), line -> assertThat(line.good() + line.check() + line.fix()).isPositive());
+        assertThat(mvc.perform(get(address).with(As.person(school.teacher()))).andReturn().getResponse().getContentAsString()).containsPattern("class=\"mark-(good|check|fix)\"");
     }
 }
