@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
@@ -48,7 +49,7 @@ abstract class JobSchool extends BrowserTest {
         if (school != null) {
             return;
         }
-        RunningApp empty = RunningApp.notStarted("mellow_whole_jobs");
+        RunningApp empty = RunningApp.notStarted("mellow_" + getClass().getSimpleName().toLowerCase(Locale.ROOT));
         empty.startAgain();
         school = empty;
         Page teacher = page();
