@@ -102,7 +102,9 @@ final class SpeechQuality {
         List<double[]> is = spectra(sound);
         double most = wanted.stream().flatMapToDouble(Arrays::stream).max().orElseThrow();
         double sum = 0;
-        for (int i = 0; i < wanted.size(); i++) {
+        // a tool may leave out the last window
+        int count = Math.min(wanted.size(), is.size());
+        for (int i = 0; i < count; i++) {
             double squares = 0;
             for (int line = 0; line < WINDOW / 2; line++) {
                 double difference = Math.max(wanted.get(i)[line], most - FLOOR_UNDER_MAXIMUM_DB) - Math.max(is.get(i)[line], most - FLOOR_UNDER_MAXIMUM_DB);
@@ -110,7 +112,7 @@ final class SpeechQuality {
             }
             sum += Math.sqrt(squares / (WINDOW / 2));
         }
-        return sum / wanted.size();
+        return sum / count;
     }
 
     private static List<double[]> spectra(float[] sound) {
