@@ -16,6 +16,7 @@ export class CheckTab {
   #address;
   /** What was read before the last fix, by kind. @type {Map<string, string>} */
   #before = new Map();
+  #asked = 0;
 
   /** @param {string} episodeId @param {import('./types.js').Bench} bench */
   constructor(episodeId, bench) {
@@ -33,7 +34,12 @@ export class CheckTab {
 
   /** Shows the newest check. */
   async draw() {
+    const asked = ++this.#asked;
     const panel = await getHtml(this.#address);
+    if (asked !== this.#asked) {
+      // a newer one was asked for meanwhile
+      return;
+    }
     const list = byId('check');
     const focused = /** @type {HTMLElement | null} */ (document.activeElement)?.closest('#check [data-kind]');
     const kind = focused instanceof HTMLElement ? focused.dataset.kind : undefined;

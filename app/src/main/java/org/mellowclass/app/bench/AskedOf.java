@@ -32,6 +32,6 @@ record AskedOf(Bench bench, TalkOfEpisode talk, Fixing fixing, Person viewer, lo
 
     @Override
     public Edit fix(Reading.Kind kind) {
-        return fixing.fix(episodeId, revision, kind);
+        return fixing.fix(episodeId, revision, base(), kind);
     }
 }

@@ -1,6 +1,5 @@
 package org.mellowclass.app.cleanup;
 
-import org.mellowclass.core.cleanup.Recipe;
 import org.mellowclass.core.cleanup.RecipeText;
 
 /**
@@ -10,8 +9,4 @@ import org.mellowclass.core.cleanup.RecipeText;
  * @param text   the recipe, see {@link RecipeText}
  */
 public record ClassRecipe(long id, long classId, String name, String advice, String text) {
-
-    public Recipe recipe() {
-        return RecipeText.recipe(text);
-    }
 }

@@ -156,9 +156,9 @@ class CleanupController {
             written.addAll(RecipeText.steps(steps));
             CleanUp cleanUp = new CleanUp(new Recipe(written), asked.room(words));
             cleaning.checkRoom(take, cleanUp.room());
-            Heard heard = cleaning.heard(take);
-            model.addAttribute("forecast", Forecast.of(cleanUp.recipe(), heard));
-            long from = heard.pauses().stream().filter(pause -> pause.startFrame() == 0).mapToLong(pause -> Math.max(0, pause.endFrame() - Frames.RATE)).findFirst().orElse(0);
+            Optional<Heard> heard = cleaning.heard(take);
+            model.addAttribute("forecast", heard.map(known -> Forecast.of(cleanUp.recipe(), known)).orElse(null));
+            long from = heard.map(CleanupController::shortlyBeforeSpeech).orElse(0L);
             model.addAttribute("from", from);
             model.addAttribute("kept", now.isPresent() && now.get().equals(cleanUp));
             model.addAttribute("empty", cleanUp.changesNothing());
@@ -172,6 +172,10 @@ class CleanupController {
         } catch (SoundNotMade notYet) {
             model.addAttribute("problem", "refusal.cleanup.NOT_MADE_YET");
         }
+    }
+
+    private static long shortlyBeforeSpeech(Heard heard) {
+        return heard.pauses().stream().filter(pause -> pause.startFrame() == 0).mapToLong(pause -> Math.max(0, pause.endFrame() - Frames.RATE)).findFirst().orElse(0);
     }
 
     private void figures(Take take, Optional<HeardSounds.Compared> compared, int percent, boolean failed, Model model) {

@@ -84,16 +84,16 @@ class TakeCleaning {
         return treatment(take).with(cleanUp);
     }
 
-    /** What is known of a take without its cleanup. */
-    Heard heard(Take take) throws IOException {
-        return trials.heard(take.id(), treatment(take));
+    /** What is known of a take without its cleanup; empty as long as a long take has not been read. */
+    Optional<Heard> heard(Take take) throws IOException {
+        return trials.heardSoon(take.id(), treatment(take), take.frames());
     }
 
     /** @throws Refusal where what was chosen as the room of a take is none */
     void checkRoom(Take take, Span room) throws IOException {
         if (room != null) {
             try {
-                Cleanup.checkRoom(room, heard(take));
+                Cleanup.checkRoom(room, trials.heard(take.id(), treatment(take)));
             } catch (CleanupRefused refused) {
                 throw Refusal.unfit("cleanup." + refused.reason());
             }

@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalDouble;
 
 import com.github.benmanes.caffeine.cache.Cache;
@@ -36,6 +37,8 @@ class TrialHearing {
 
     static final long WINDOW_FRAMES = Frames.ofSeconds(8);
 
+    /** Reading takes a quarter of a second a minute. */
+    private static final long READ_WITHIN_A_MOMENT = Frames.ofSeconds(120);
     private static final int TAKES_KNOWN = 100;
     private static final int RECIPES_KNOWN = 50;
     /** Some 4 MB each. */
@@ -79,6 +82,11 @@ class TrialHearing {
             known.put(key, heard);
         }
         return heard;
+    }
+
+    /** The same if it is there already, or is there within a moment; no page waits for a long take to be read. */
+    Optional<Heard> heardSoon(long takeId, Treatment treatment, long frames) throws IOException {
+        return frames <= READ_WITHIN_A_MOMENT ? Optional.of(heard(takeId, treatment)) : Optional.ofNullable(known.getIfPresent(new OfTake(takeId, HeardSounds.uncleaned(treatment))));
     }
 
     /**

@@ -125,9 +125,9 @@ public class SoundChecks implements Fixing {
     }
 
     @Override
-    public Edit fix(long episodeId, long revision, Reading.Kind kind) {
+    public Edit fix(long episodeId, long revision, Timeline timeline, Reading.Kind kind) {
         OfPage read = newest(episodeId).filter(newest -> newest.revision == revision).orElseThrow(() -> Refusal.conflict("check.NOT_READ_YET"));
-        Fixes fixes = new Fixes(known(episodeId, bench.head(episodeId).timeline()));
+        Fixes fixes = new Fixes(known(episodeId, timeline));
         return read.check.readings().stream().filter(reading -> reading.kind() == kind).findFirst().flatMap(fixes::of).orElseThrow(() -> Refusal.unfit("check.NOTHING_MENDS_IT"));
     }
 }

@@ -7,6 +7,7 @@ import static org.springframework.test.web.servlet.request.MockMvcRequestBuilder
 import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
 
 import java.io.IOException;
+import java.util.List;
 import java.util.Optional;
 
 import org.junit.jupiter.api.BeforeEach;
@@ -21,6 +22,7 @@ import org.mellowclass.core.soundcheck.SoundCheck;
 import org.mellowclass.core.soundcheck.Verdict;
 import org.mellowclass.core.testing.Signal;
 import org.mellowclass.core.testing.SungVoice;
+import org.mellowclass.core.timeline.Clip;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.http.MediaType;
 import org.springframework.test.web.servlet.MockMvc;
@@ -39,11 +41,12 @@ class SoundChecksTest {
     @Autowired
     private MockMvc mvc;
     private Schools.School school;
+    private long noor;
 
     @BeforeEach
     void twoVoices() throws IOException {
         school = schools.build();
-        schools.readyTake(school, sung(0.4f), "Noor");
+        noor = schools.readyTake(school, sung(0.4f), "Noor");
         schools.readyTake(school, sung(0.025f), "Ravi");
     }
 
@@ -90,6 +93,18 @@ class SoundChecksTest {
         assertThat(even().verdict()).isEqualTo(Verdict.GOOD);
         bench.undo(school.student(), school.episodeId(), head(), "undo-1", false);
         assertThat(even().verdict()).as("as it was").isEqualTo(Verdict.FIX);
+    }
+
+    @Test
+    void a_fix_is_for_the_page_that_was_read_also_where_somebody_has_gone_on_meanwhile() throws Exception {
+        read();
+        long base = head();
+        bench.layTake(school.partner(), school.episodeId(), base, "again-01", noor, "Noor", null);
+        wish("/edits", "{\"clientId\":\"mending-5\",\"base\":" + base + ",\"edit\":{\"type\":\"fix\",\"kind\":\"VOICES_EVEN\"}}").andExpect(status().isOk());
+        List<Clip> clips = bench.head(school.student(), school.episodeId()).timeline().clipsOf(noor);
+        assertThat(clips).as("what was laid meanwhile is left alone").hasSize(2);
+        assertThat(clips.get(0).gainDb()).isNegative();
+        assertThat(clips.get(1).gainDb()).isZero();
     }
 
     @Test
