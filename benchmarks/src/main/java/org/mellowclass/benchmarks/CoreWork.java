@@ -63,7 +63,7 @@ public final class CoreWork {
     private static void clean(Recipe recipe, Path in, Path out) throws IOException {
         try (WavReader take = WavReader.open(in); WavWriter writer = WavWriter.create(out, take.channels(), Frames.RATE, SampleFormat.PCM_16)) {
             Opening opening = Opening.of(take);
-            SampleSink.drain(Cleanup.prepare(recipe, opening, Heard.of(opening), null).process(opening.open()), writer);
+            SampleSink.drain(Cleanup.prepare(recipe, opening, Heard.of(opening, recipe), null).process(opening.open()), writer);
         }
     }
 

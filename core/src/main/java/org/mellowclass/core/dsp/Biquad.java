@@ -79,10 +79,53 @@ public final class Biquad {
         for (int i = from; i < from + count; i++) {
             double in = samples[i];
             double out = b0 * in + z1;
-            z1 = b1 * in - a1 * out + z2;
+            z1 = b1 * in + z2 - a1 * out;
             z2 = b2 * in - a2 * out;
             samples[i] = (float) out;
         }
+        keep(z1, z2);
+    }
+
+    /** Filters samples in place, by one filter after the other. Two go as one: while one waits for its sample before, a processor works on the other. */
+    public static void inTurn(Biquad[] filters, float[] samples, int from, int count) {
+        for (int i = 0; i + 1 < filters.length; i += 2) {
+            both(filters[i], filters[i + 1], samples, from, count);
+        }
+        if (filters.length % 2 == 1) {
+            filters[filters.length - 1].process(samples, from, count);
+        }
+    }
+
+    private static void both(Biquad first, Biquad second, float[] samples, int from, int count) {
+        double b0 = first.b0;
+        double b1 = first.b1;
+        double b2 = first.b2;
+        double a1 = first.a1;
+        double a2 = first.a2;
+        double z1 = first.s1;
+        double z2 = first.s2;
+        double d0 = second.b0;
+        double d1 = second.b1;
+        double d2 = second.b2;
+        double c1 = second.a1;
+        double c2 = second.a2;
+        double y1 = second.s1;
+        double y2 = second.s2;
+        for (int i = from; i < from + count; i++) {
+            double in = samples[i];
+            double between = b0 * in + z1;
+            z1 = b1 * in + z2 - a1 * between;
+            z2 = b2 * in - a2 * between;
+            double out = d0 * between + y1;
+            y1 = d1 * between + y2 - c1 * out;
+            y2 = d2 * between - c2 * out;
+            samples[i] = (float) out;
+        }
+        first.keep(z1, z2);
+        second.keep(y1, y2);
+    }
+
+    private void keep(double z1, double z2) {
         s1 = Math.abs(z1) < NOTHING ? 0 : z1;
         s2 = Math.abs(z2) < NOTHING ? 0 : z2;
     }

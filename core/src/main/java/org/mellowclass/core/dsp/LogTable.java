@@ -26,7 +26,16 @@ final class LogTable {
     }
 
     float at(float number) {
+        return values[index(number)];
+    }
+
+    /** Where a number is found in every table with this one's range. */
+    int index(float number) {
         int index = (Float.floatToRawIntBits(number) >> SHIFT) - first;
-        return values[index < 0 ? 0 : index >= values.length ? values.length - 1 : index];
+        return Math.max(0, Math.min(values.length - 1, index));
+    }
+
+    float value(int index) {
+        return values[index];
     }
 }

@@ -28,11 +28,14 @@ public final class NoiseReducer implements Processor {
     private static final int WIDE_BINS = 15;
     private static final double NO_SPEECH_SNR = Decibels.toPower(-10);
     private static final double SPEECH_SNR = Decibels.toPower(-5);
-    private static final float MOST_ABSENCE = 0.95f;
+    private static final float LEAST_PRESENCE = 0.05f;
     private static final int SETTLE_HOPS = 24;
 
-    private static final float[] WINDOW = window();
+    private static final float[] WINDOW = window(1);
+    /** Four root Hann windows squared, a hop apart, sum to two; and the transform back lacks its scale. */
+    private static final float[] WINDOW_OUT = window(0.5 * 2 / SIZE);
     private static final LogTable HALF_E1 = new LogTable(1e-5, 64, v -> 0.5 * exponentialIntegral(v));
+    private static final LogTable EXP_HALF_E1 = new LogTable(1e-5, 64, v -> Math.exp(0.5 * exponentialIntegral(v)));
     private static final LogTable EXP_MINUS = new LogTable(1e-5, 64, v -> Math.exp(-v));
     private static final LogTable LOG_WIENER = new LogTable(1e-6, 1e6, snr -> Math.log(snr / (1 + snr)));
     private static final LogTable PRESENCE = new LogTable(1e-3, 10, snr -> Math.log(snr / NO_SPEECH_SNR) / Math.log(SPEECH_SNR / NO_SPEECH_SNR));
@@ -43,10 +46,16 @@ public final class NoiseReducer implements Processor {
     private final FloatFFT_1D fft = Fourier.ofFloats(SIZE);
     private final Channel[] channels;
     private final float logLeastGain;
+    private final float leastGain;
     private final float[] spectrum = new float[SIZE];
     private final float[] gains = new float[BINS];
     private final float[] posterior = new float[BINS];
     private final float[] snr = new float[BINS];
+    /** The v of both papers: posterior SNR times the gain of Wiener. */
+    private final float[] v = new float[BINS];
+    private final float[] wiener = new float[BINS];
+    private final float[] near = new float[BINS];
+    private final float[] around = new float[BINS];
     private final float[] wide = new float[BINS + 1];
     private int inHop;
 
@@ -59,21 +68,24 @@ public final class NoiseReducer implements Processor {
         for (int c = 0; c < noise.length; c++) {
             channels[c] = new Channel(noise[c]);
         }
-        logLeastGain = (float) Math.log(Decibels.toAmplitude(-amountDb));
+        leastGain = (float) Decibels.toAmplitude(-amountDb);
+        logLeastGain = (float) Math.log(leastGain);
     }
 
     /** What is kept of one channel from frame to frame. */
     private static final class Channel {
-        final float[] noise;
+        final float[] overNoise = new float[BINS];
         final float[] input = new float[SIZE];
         final float[] output = new float[SIZE];
         final float[] before = new float[BINS];
         final float[] smoothed = new float[BINS];
 
+        /** Samples without sound up to now. */
+        int silent = SIZE;
+
         Channel(float[] noise) {
-            this.noise = noise.clone();
             for (int i = 0; i < BINS; i++) {
-                this.noise[i] = Math.max(LEAST_POWER, noise[i]);
+                overNoise[i] = 1 / Math.max(LEAST_POWER, noise[i]);
             }
         }
     }
@@ -135,6 +147,12 @@ public final class NoiseReducer implements Processor {
     }
 
     private void next(Channel channel) {
+        channel.silent = isSilent(channel.input) ? channel.silent + HOP : 0;
+        if (channel.silent >= SIZE) {
+            shift(channel);
+            silence(channel);
+            return;
+        }
         for (int i = 0; i < SIZE; i++) {
             spectrum[i] = channel.input[i] * WINDOW[i];
         }
@@ -146,42 +164,93 @@ public final class NoiseReducer implements Processor {
             spectrum[2 * bin] *= gains[bin];
             spectrum[2 * bin + 1] *= gains[bin];
         }
-        fft.realInverse(spectrum, true);
+        fft.realInverse(spectrum, false);
+        shift(channel);
+        for (int i = 0; i < SIZE; i++) {
+            channel.output[i] += spectrum[i] * WINDOW_OUT[i];
+        }
+    }
+
+    private static boolean isSilent(float[] input) {
+        for (int i = SIZE - HOP; i < SIZE; i++) {
+            if (input[i] != 0) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private static void shift(Channel channel) {
         System.arraycopy(channel.input, HOP, channel.input, 0, SIZE - HOP);
         System.arraycopy(channel.output, HOP, channel.output, 0, SIZE - HOP);
         Arrays.fill(channel.output, SIZE - HOP, SIZE, 0f);
-        for (int i = 0; i < SIZE; i++) {
-            // four root Hann windows squared, a hop apart, sum to two
-            channel.output[i] += 0.5f * spectrum[i] * WINDOW[i];
+    }
+
+    /** What a window of digital silence leaves for the next. */
+    private static void silence(Channel channel) {
+        for (int bin = 0; bin < BINS; bin++) {
+            float snr = Math.max(LEAST_SNR, BEFORE * channel.before[bin]);
+            channel.smoothed[bin] = SMOOTHED * channel.smoothed[bin] + (1 - SMOOTHED) * snr;
+            channel.before[bin] = 0;
         }
     }
 
     private void findGains(Channel channel) {
+        findSnr(channel.overNoise, channel.before, channel.smoothed);
         wide[0] = 0;
         for (int bin = 0; bin < BINS; bin++) {
-            posterior[bin] = power(spectrum, bin) / channel.noise[bin];
-            snr[bin] = Math.max(LEAST_SNR, BEFORE * channel.before[bin] + (1 - BEFORE) * Math.max(0, posterior[bin] - 1));
-            channel.smoothed[bin] = SMOOTHED * channel.smoothed[bin] + (1 - SMOOTHED) * snr[bin];
             wide[bin + 1] = wide[bin] + Math.min(1e3f, channel.smoothed[bin]);
         }
         float whole = presence(wide[BINS] / BINS);
+        if (whole > 0) {
+            means(NEAR_BINS, near);
+            means(WIDE_BINS, around);
+        }
         for (int bin = 0; bin < BINS; bin++) {
-            float here = presence(mean(bin, NEAR_BINS));
-            float around = presence(mean(bin, WIDE_BINS));
-            float absence = Math.min(MOST_ABSENCE, 1 - here * around * whole);
-            float v = posterior[bin] * snr[bin] / (1 + snr[bin]);
-            float logGain = Math.min(0, LOG_WIENER.at(snr[bin]) + HALF_E1.at(v));
-            float speech = 1 / (1 + absence / (1 - absence) * (1 + snr[bin]) * EXP_MINUS.at(v));
-            gains[bin] = exp(logLeastGain + speech * Math.max(0, logGain - logLeastGain));
-            float estimated = exp(Math.max(EXP_LEAST, logGain));
+            int place = HALF_E1.index(v[bin]);
+            float estimated = Math.min(1, wiener[bin] * EXP_HALF_E1.value(place));
             channel.before[bin] = estimated * estimated * posterior[bin];
+            gains[bin] = leastGain;
+            if (estimated > leastGain) {
+                float likely = whole == 0 ? 0 : whole * presence(near[bin]) * presence(around[bin]);
+                float presence = Math.max(LEAST_PRESENCE, likely);
+                float speech = presence / (presence + (1 - presence) * (1 + snr[bin]) * EXP_MINUS.value(place));
+                float logGain = Math.min(0, LOG_WIENER.at(snr[bin]) + HALF_E1.value(place));
+                gains[bin] = exp(logLeastGain + speech * Math.max(0, logGain - logLeastGain));
+            }
         }
     }
 
-    private float mean(int bin, int reach) {
-        int from = Math.max(0, bin - reach);
-        int to = Math.min(BINS, bin + reach + 1);
-        return (wide[to] - wide[from]) / (to - from);
+    /** In loops so plain that a processor does several bins at once. */
+    private void findSnr(float[] overNoise, float[] before, float[] smoothed) {
+        for (int bin = 1; bin < BINS - 1; bin++) {
+            posterior[bin] = spectrum[2 * bin] * spectrum[2 * bin] + spectrum[2 * bin + 1] * spectrum[2 * bin + 1];
+        }
+        posterior[0] = power(spectrum, 0);
+        posterior[BINS - 1] = power(spectrum, BINS - 1);
+        for (int bin = 0; bin < BINS; bin++) {
+            posterior[bin] *= overNoise[bin];
+        }
+        for (int bin = 0; bin < BINS; bin++) {
+            snr[bin] = Math.max(LEAST_SNR, BEFORE * before[bin] + (1 - BEFORE) * Math.max(0, posterior[bin] - 1));
+        }
+        for (int bin = 0; bin < BINS; bin++) {
+            wiener[bin] = snr[bin] / (1 + snr[bin]);
+            v[bin] = posterior[bin] * wiener[bin];
+            smoothed[bin] = SMOOTHED * smoothed[bin] + (1 - SMOOTHED) * snr[bin];
+        }
+    }
+
+    /** Of each bin and as many on either side, as far as there are any. */
+    private void means(int reach, float[] means) {
+        int length = 2 * reach + 1;
+        for (int bin = 0; bin < reach; bin++) {
+            means[bin] = wide[bin + reach + 1] / (bin + reach + 1);
+            means[BINS - 1 - bin] = (wide[BINS] - wide[BINS - 1 - bin - reach]) / (bin + reach + 1);
+        }
+        for (int bin = reach; bin < BINS - reach; bin++) {
+            means[bin] = (wide[bin + reach + 1] - wide[bin - reach]) / length;
+        }
     }
 
     private static float presence(float snr) {
@@ -211,10 +280,10 @@ public final class NoiseReducer implements Processor {
         return values;
     }
 
-    private static float[] window() {
+    private static float[] window(double scale) {
         float[] window = new float[SIZE];
         for (int i = 0; i < SIZE; i++) {
-            window[i] = (float) Math.sin(Math.PI * i / SIZE);
+            window[i] = (float) (scale * Math.sin(Math.PI * i / SIZE));
         }
         return window;
     }
@@ -244,6 +313,7 @@ public final class NoiseReducer implements Processor {
             Arrays.fill(channel.output, 0f);
             Arrays.fill(channel.before, 0f);
             Arrays.fill(channel.smoothed, 0f);
+            channel.silent = SIZE;
         }
         inHop = 0;
     }

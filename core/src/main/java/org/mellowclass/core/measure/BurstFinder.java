@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 
 import org.mellowclass.core.dsp.Biquad;
+import org.mellowclass.core.dsp.Quarter;
 import org.mellowclass.core.sound.Decibels;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleSink;
@@ -13,13 +14,14 @@ import org.mellowclass.core.sound.Span;
 /**
  * Finds mouth clicks and pops in speech at 48 kHz. A click is broadband and over after milliseconds: above 8 kHz it stands alone, while a
  * consonant has breath or a vowel beside it. A pop is a burst below 120 Hz that stands alone within a second, while a low voice comes back with
- * every vowel. Channels are judged by their mean; some 2 MB an hour.
+ * every vowel. Hears one channel, see {@link MeanOfChannels}; some 2 MB an hour.
  */
 public final class BurstFinder implements SampleSink {
 
     private static final int CLICK_STEP = (int) Frames.ofMillis(1) / 2;
     private static final int CLICK_APART = 8;
     private static final int CLICK_REACH = 40;
+    private static final int CLICK_SIGHT = 2 * CLICK_REACH + 1;
     private static final double CLICK_OVER = Decibels.toPower(10);
     private static final double CLICK_LEAST = Decibels.toPower(-78);
     private static final double CLICK_HZ = 8000;
@@ -27,21 +29,25 @@ public final class BurstFinder implements SampleSink {
     private static final double CLICK_EDGE = Decibels.toPower(-30);
 
     private static final int POP_STEP = (int) Frames.ofMillis(10);
+    private static final int DEEP_STEP = POP_STEP / Quarter.EVERY;
     private static final int POP_APART = 15;
     private static final int POP_REACH = 100;
     private static final double POP_OVER = Decibels.toPower(9);
     private static final double POP_LEAST = Decibels.toPower(-45);
     private static final double POP_EDGE = Decibels.toPower(-12);
     private static final double POP_HZ = 120;
+    private static final double RUMBLE_HZ = 20;
     private static final int MOST_POP_STEPS = 30;
 
     private final Biquad[] high = {Biquad.highPass(CLICK_HZ, 0.5412), Biquad.highPass(CLICK_HZ, 1.3066)};
-    private final Biquad[] low = {Biquad.lowPass(POP_HZ, 0.5412), Biquad.lowPass(POP_HZ, 1.3066), Biquad.highPass(20, Biquad.FLAT)};
-    private final int channels;
-    private final float[] mean = new float[4096];
-    private final float[] filtered = new float[4096];
-    /** Powers of the last steps above 8 kHz: a ring. */
-    private final double[] sharp = new double[2 * CLICK_REACH + 1];
+    private final Biquad[] low = {Biquad.lowPass(Quarter.EVERY * POP_HZ, 0.5412), Biquad.lowPass(Quarter.EVERY * POP_HZ, 1.3066),
+        Biquad.highPass(Quarter.EVERY * RUMBLE_HZ, Biquad.FLAT)};
+    private final Quarter quarter = new Quarter();
+    private final float[] part = new float[4096];
+    private final float[] quartered = new float[part.length / Quarter.EVERY];
+    /** Powers of the last steps above 8 kHz, and nothing before the first. */
+    private final double[] sharp = new double[16 * CLICK_SIGHT];
+    private int sharpEnd = CLICK_SIGHT;
     private long sharpSteps;
     private int inSharp;
     private double sharpSum;
@@ -51,90 +57,81 @@ public final class BurstFinder implements SampleSink {
     private double deepSum;
     private final List<Span> clicks = new ArrayList<>();
 
-    public BurstFinder(int channels) {
-        this.channels = channels;
-    }
-
     @Override
     public void accept(float[][] block, int frames) {
-        for (int from = 0; from < frames; from += mean.length) {
-            int count = Math.min(mean.length, frames - from);
-            for (int i = 0; i < count; i++) {
-                float sum = 0;
-                for (int c = 0; c < channels; c++) {
-                    sum += block[c][from + i];
-                }
-                mean[i] = sum / channels;
-            }
+        for (int from = 0; from < frames; from += part.length) {
+            int count = Math.min(part.length, frames - from);
+            System.arraycopy(block[0], from, part, 0, count);
+            pops(quarter.process(part, count, quartered));
             clicks(count);
-            pops(count);
         }
     }
 
     private void clicks(int count) {
-        System.arraycopy(mean, 0, filtered, 0, count);
-        for (Biquad filter : high) {
-            filter.process(filtered, 0, count);
-        }
-        for (int i = 0; i < count; i++) {
-            sharpSum += (double) filtered[i] * filtered[i];
-            if (++inSharp == CLICK_STEP) {
-                sharp[(int) (sharpSteps++ % sharp.length)] = sharpSum / CLICK_STEP;
+        Biquad.inTurn(high, part, 0, count);
+        for (int from = 0; from < count; ) {
+            int end = Math.min(count, from + CLICK_STEP - inSharp);
+            inSharp += end - from;
+            for (; from < end; from++) {
+                sharpSum += (double) part[from] * part[from];
+            }
+            if (inSharp == CLICK_STEP) {
+                sharpStep(sharpSum / CLICK_STEP);
                 sharpSum = 0;
                 inSharp = 0;
-                judgeClick(sharpSteps - 1 - CLICK_REACH);
             }
         }
     }
 
-    private double sharpAt(long step) {
-        return step < 0 || step >= sharpSteps || step < sharpSteps - sharp.length ? 0 : sharp[(int) (step % sharp.length)];
+    private void sharpStep(double power) {
+        if (sharpEnd == sharp.length) {
+            System.arraycopy(sharp, sharpEnd - CLICK_SIGHT, sharp, 0, CLICK_SIGHT);
+            sharpEnd = CLICK_SIGHT;
+        }
+        sharp[sharpEnd++] = power;
+        sharpSteps++;
+        int middle = sharpEnd - 1 - CLICK_REACH;
+        if (sharp[middle] >= CLICK_LEAST) {
+            judgeClick(middle, sharpSteps - 1 - CLICK_REACH);
+        }
     }
 
     /** Whether the middle of what is in sight stands alone. */
-    private void judgeClick(long step) {
-        double power = sharpAt(step);
-        if (power < CLICK_LEAST) {
-            return;
-        }
-        double beside = 0;
-        for (int away = 1; away <= CLICK_REACH; away++) {
-            double before = sharpAt(step - away);
-            double behind = sharpAt(step + away);
-            if (away < CLICK_APART) {
-                if (before > power || behind >= power) {
-                    return;
-                }
-            } else {
-                beside = Math.max(beside, Math.max(before, behind));
+    private void judgeClick(int at, long step) {
+        double power = sharp[at];
+        for (int away = 1; away < CLICK_APART; away++) {
+            if (sharp[at - away] > power || sharp[at + away] >= power) {
+                return;
             }
         }
-        if (power <= CLICK_OVER * beside) {
-            return;
+        double beside = 0;
+        for (int away = CLICK_APART; away <= CLICK_REACH; away++) {
+            beside = Math.max(beside, Math.max(sharp[at - away], sharp[at + away]));
+            if (power <= CLICK_OVER * beside) {
+                return;
+            }
         }
-        long start = step;
-        while (step - start < CLICK_APART && sharpAt(start - 1) > CLICK_EDGE * power && sharpAt(start - 1) > beside) {
+        double edge = Math.max(CLICK_EDGE * power, beside);
+        int start = at;
+        while (at - start < CLICK_APART && sharp[start - 1] > edge) {
             start--;
         }
-        long end = step + 1;
-        while (end - step < CLICK_APART && sharpAt(end) > CLICK_EDGE * power && sharpAt(end) > beside) {
+        int end = at + 1;
+        while (end - at < CLICK_APART && sharp[end] > edge) {
             end++;
         }
-        clicks.add(new Span(Math.max(0, (start - 1) * CLICK_STEP), (end + 1) * CLICK_STEP));
+        clicks.add(new Span(Math.max(0, (step - (at - start) - 1) * CLICK_STEP), (step + end - at + 1) * CLICK_STEP));
     }
 
     private void pops(int count) {
-        System.arraycopy(mean, 0, filtered, 0, count);
-        for (Biquad filter : low) {
-            filter.process(filtered, 0, count);
-        }
+        Biquad.inTurn(low, quartered, 0, count);
         for (int i = 0; i < count; i++) {
-            deepSum += (double) filtered[i] * filtered[i];
-            if (++inDeep == POP_STEP) {
+            deepSum += (double) quartered[i] * quartered[i];
+            if (++inDeep == DEEP_STEP) {
                 if (deepSteps == deep.length) {
                     deep = Arrays.copyOf(deep, 2 * deepSteps);
                 }
-                deep[deepSteps++] = (float) (deepSum / POP_STEP);
+                deep[deepSteps++] = (float) (deepSum / DEEP_STEP);
                 deepSum = 0;
                 inDeep = 0;
             }

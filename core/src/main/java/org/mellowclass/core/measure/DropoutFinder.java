@@ -16,6 +16,8 @@ import org.mellowclass.core.sound.Span;
 public final class DropoutFinder implements SampleSink {
 
     private static final long SHORTEST = Frames.ofMillis(5);
+    /** Where no sample of a part is zero, only the end of it has to be remembered. */
+    private static final int PART = (int) Frames.ofMillis(10);
     private static final int BESIDE = (int) Frames.ofMillis(1);
     private static final float HEARD = (float) Decibels.toAmplitude(-40);
 
@@ -30,7 +32,25 @@ public final class DropoutFinder implements SampleSink {
 
     @Override
     public void accept(float[][] block, int frames) {
-        for (int i = 0; i < frames; i++, frame++) {
+        for (int from = 0; from < frames; from += PART) {
+            int to = Math.min(frames, from + PART);
+            boolean plainSound = zerosFrom < 0 && waiting == null && to - from > BESIDE && noZero(block[0], from, to - BESIDE);
+            int skipped = plainSound ? to - from - BESIDE : 0;
+            frame += skipped;
+            look(block, from + skipped, to);
+        }
+    }
+
+    private static boolean noZero(float[] samples, int from, int to) {
+        boolean zero = false;
+        for (int i = from; i < to; i++) {
+            zero |= samples[i] == 0;
+        }
+        return !zero;
+    }
+
+    private void look(float[][] block, int from, int to) {
+        for (int i = from; i < to; i++, frame++) {
             float largest = 0;
             for (float[] channel : block) {
                 largest = Math.max(largest, Math.abs(channel[i]));

@@ -9,17 +9,19 @@ import java.util.PriorityQueue;
 import org.jtransforms.fft.FloatFFT_1D;
 import org.mellowclass.core.dsp.Biquad;
 import org.mellowclass.core.dsp.Fourier;
+import org.mellowclass.core.dsp.Quarter;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleSink;
 
 /**
  * Finds the hum of mains in a whole take at 48 kHz, which goes on under speech as well: in the spectra of its quietest windows of two seconds, as
- * {@link HumFinder} does. At most {@value #MOST_WINDOWS} windows are kept. Channels are judged by their mean.
+ * {@link HumFinder} does. At most {@value #MOST_WINDOWS} windows are kept. Hears one channel, see {@link MeanOfChannels}.
  */
 public final class HumMeter implements SampleSink {
 
-    private static final int EVERY = 16;
-    private static final int WINDOW = HumFinder.WINDOW_FRAMES / EVERY;
+    /** Of the samples that {@link Quarter} leaves. */
+    private static final int EVERY = 4;
+    private static final int WINDOW = HumFinder.WINDOW_FRAMES / EVERY / Quarter.EVERY;
     private static final double LOW_PASS_HZ = 1100;
     private static final int MOST_WINDOWS = 24;
     /** The quietest fifth, so that speech does not hide the hum. */
@@ -28,38 +30,28 @@ public final class HumMeter implements SampleSink {
     private record Quiet(double power, double[] powers) {
     }
 
-    private final Biquad[] low = {Biquad.lowPass(LOW_PASS_HZ, 0.5412), Biquad.lowPass(LOW_PASS_HZ, 1.3066)};
+    private final Biquad[] low = {Biquad.lowPass(Quarter.EVERY * LOW_PASS_HZ, 0.5412), Biquad.lowPass(Quarter.EVERY * LOW_PASS_HZ, 1.3066)};
     private final FloatFFT_1D fft = Fourier.ofFloats(WINDOW);
     private final PriorityQueue<Quiet> quietest = new PriorityQueue<>(Comparator.comparingDouble(Quiet::power).reversed());
-    private final int channels;
-    private final float[] mean = new float[4096];
+    private final Quarter quarter = new Quarter();
+    private final float[] deep = new float[1024];
     private final float[] held = new float[WINDOW];
     private final float[] window = new float[WINDOW];
+    private final float[] part = new float[Quarter.EVERY * deep.length];
     private int filled;
     private int phase;
     private int windows;
 
-    public HumMeter(int channels) {
-        this.channels = channels;
-    }
-
     @Override
     public void accept(float[][] block, int frames) {
-        for (int from = 0; from < frames; from += mean.length) {
-            int count = Math.min(mean.length, frames - from);
-            for (int i = 0; i < count; i++) {
-                float sum = 0;
-                for (int c = 0; c < channels; c++) {
-                    sum += block[c][from + i];
-                }
-                mean[i] = sum / channels;
-            }
-            for (Biquad filter : low) {
-                filter.process(mean, 0, count);
-            }
+        for (int from = 0; from < frames; from += part.length) {
+            int length = Math.min(part.length, frames - from);
+            System.arraycopy(block[0], from, part, 0, length);
+            int count = quarter.process(part, length, deep);
+            Biquad.inTurn(low, deep, 0, count);
             for (int i = 0; i < count; i++) {
                 if (phase++ % EVERY == 0) {
-                    held[filled++] = mean[i];
+                    held[filled++] = deep[i];
                     if (filled == WINDOW) {
                         end();
                     }

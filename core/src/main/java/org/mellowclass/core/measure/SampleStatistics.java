@@ -13,6 +13,8 @@ import org.mellowclass.core.sound.SampleSink;
  */
 public final class SampleStatistics implements SampleSink {
 
+    private static final int SIZE = 0x7fffffff;
+
     private final float[] peaks;
     private final double[] sums;
     private final double[] squares;
@@ -76,6 +78,22 @@ public final class SampleStatistics implements SampleSink {
         return frames == 0 ? OptionalDouble.empty() : Arrays.stream(sums).boxed()
                 .max((a, b) -> Double.compare(Math.abs(a), Math.abs(b)))
                 .map(sum -> OptionalDouble.of(sum / frames)).orElseGet(OptionalDouble::empty);
+    }
+
+    /** The largest amplitude of some samples. */
+    public static float largest(float[] samples, int from, int to) {
+        // bits of a float without its sign are in the order of its size, and whole numbers are compared faster
+        int a = 0;
+        int b = 0;
+        int i = from;
+        for (; i + 1 < to; i += 2) {
+            a = Math.max(a, Float.floatToRawIntBits(samples[i]) & SIZE);
+            b = Math.max(b, Float.floatToRawIntBits(samples[i + 1]) & SIZE);
+        }
+        if (i < to) {
+            a = Math.max(a, Float.floatToRawIntBits(samples[i]) & SIZE);
+        }
+        return Float.intBitsToFloat(Math.max(a, b));
     }
 
     private double highest() {

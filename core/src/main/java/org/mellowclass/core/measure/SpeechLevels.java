@@ -1,5 +1,6 @@
 package org.mellowclass.core.measure;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
@@ -67,9 +68,16 @@ public final class SpeechLevels implements SampleSink {
                 sums[c] += sum;
                 heard[c] |= squares > 0;
                 plainSum += squares;
-                double louder = weighting[c].squares(block[c], done, part);
-                weightedSum += louder;
-                forLoudness += weights[c] * louder;
+                if (weighting.length != 2) {
+                    double louder = weighting[c].squares(block[c], done, part);
+                    weightedSum += louder;
+                    forLoudness += weights[c] * louder;
+                }
+            }
+            if (weighting.length == 2) {
+                // both weigh one
+                forLoudness = KWeighting.squares(weighting[0], block[0], weighting[1], block[1], done, part);
+                weightedSum += forLoudness;
             }
             loudness.add(forLoudness, part);
             done += part;
@@ -120,6 +128,24 @@ public final class SpeechLevels implements SampleSink {
         boolean quiet = voice.isPresent()
                 && LoudnessMeter.OFFSET_LUFS + Decibels.ofPower(mean) <= voice.getAsDouble() - ROOM_UNDER_VOICE_LU;
         return best < 0 || !quiet ? Optional.empty() : Optional.of(new Span((long) best * FRAME, (long) (best + SECOND) * FRAME));
+    }
+
+    /** What of some spans, at whole 10 ms, is not digitally silent. */
+    public List<Span> outsideSilence(List<Span> spans) {
+        List<Span> heardSpans = new ArrayList<>();
+        for (Span span : spans) {
+            int last = (int) Math.min(count, span.endFrame() / FRAME);
+            int from = (int) (span.startFrame() / FRAME);
+            for (int i = from; i <= last; i++) {
+                if (i == last || plain[i] == 0) {
+                    if (i > from) {
+                        heardSpans.add(new Span((long) from * FRAME, (long) i * FRAME));
+                    }
+                    from = i + 1;
+                }
+            }
+        }
+        return heardSpans;
     }
 
     /** How the sound that has ended begins and ends; empty for silence. */

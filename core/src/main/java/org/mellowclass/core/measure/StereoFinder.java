@@ -40,16 +40,28 @@ public final class StereoFinder implements SampleSink {
 
     @Override
     public void accept(float[][] block, int frames) {
-        for (int i = 0; stereo && i < frames; i++) {
-            double l = block[0][i];
-            double r = block[1][i];
-            left += l * l;
-            right += r * r;
-            both += l * r;
-            difference += (l - r) * (l - r);
-            blockLeft += l * l;
-            blockRight += r * r;
-            if (++filled == BLOCK) {
+        for (int done = 0; stereo && done < frames; ) {
+            int end = Math.min(frames, done + BLOCK - filled);
+            filled += end - done;
+            double leftHere = 0;
+            double rightHere = 0;
+            double bothHere = 0;
+            double differenceHere = 0;
+            for (; done < end; done++) {
+                double l = block[0][done];
+                double r = block[1][done];
+                leftHere += l * l;
+                rightHere += r * r;
+                bothHere += l * r;
+                differenceHere += (l - r) * (l - r);
+            }
+            left += leftHere;
+            right += rightHere;
+            both += bothHere;
+            difference += differenceHere;
+            blockLeft += leftHere;
+            blockRight += rightHere;
+            if (filled == BLOCK) {
                 blocks.add(new double[] {blockLeft, blockRight});
                 blockLeft = 0;
                 blockRight = 0;

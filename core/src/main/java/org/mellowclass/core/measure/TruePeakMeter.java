@@ -20,8 +20,6 @@ public final class TruePeakMeter implements SampleSink {
     /** Short, so that one high peak makes few samples near it worth a look. */
     private static final int PART = 16;
 
-    private static final int SIZE = 0x7fffffff;
-
     private final float[][] window;
     private double peak;
 
@@ -61,13 +59,13 @@ public final class TruePeakMeter implements SampleSink {
     }
 
     private void scan(float[] samples, float[] block, int from, int count) {
-        float largest = Math.max(largest(samples, 0, KEEP), largest(block, from, from + count));
+        float largest = Math.max(SampleStatistics.largest(samples, 0, KEEP), SampleStatistics.largest(block, from, from + count));
         double most = Math.max(peak, largest);
         if (count < KEEP || largest * TruePeakInterpolator.MOST_GAIN > most) {
             System.arraycopy(block, from, samples, KEEP, count);
             for (int start = KEEP; start < KEEP + count; start += PART) {
                 int end = Math.min(start + PART, KEEP + count);
-                float near = largest(samples, start - KEEP, end);
+                float near = SampleStatistics.largest(samples, start - KEEP, end);
                 for (int i = start; i < end && near * TruePeakInterpolator.MOST_GAIN > most; i++) {
                     if (!TruePeakInterpolator.staysUnder(most, samples, i, near)) {
                         most = Math.max(most, TruePeakInterpolator.peakAt(samples, i));
@@ -81,20 +79,5 @@ public final class TruePeakMeter implements SampleSink {
         } else {
             System.arraycopy(block, from + count - KEEP, samples, 0, KEEP);
         }
-    }
-
-    private static float largest(float[] samples, int from, int to) {
-        // bits of a float without its sign are in the order of its size, and whole numbers are compared faster
-        int a = 0;
-        int b = 0;
-        int i = from;
-        for (; i + 1 < to; i += 2) {
-            a = Math.max(a, Float.floatToRawIntBits(samples[i]) & SIZE);
-            b = Math.max(b, Float.floatToRawIntBits(samples[i + 1]) & SIZE);
-        }
-        if (i < to) {
-            a = Math.max(a, Float.floatToRawIntBits(samples[i]) & SIZE);
-        }
-        return Float.intBitsToFloat(Math.max(a, b));
     }
 }

@@ -16,7 +16,9 @@ import org.mellowclass.core.measure.DropoutFinder;
 import org.mellowclass.core.measure.HumFinder;
 import org.mellowclass.core.measure.HumMeter;
 import org.mellowclass.core.measure.LoudnessMeter;
+import org.mellowclass.core.measure.MeanOfChannels;
 import org.mellowclass.core.measure.Pauses;
+import org.mellowclass.core.measure.SampleStatistics;
 import org.mellowclass.core.measure.SibilanceMeter;
 import org.mellowclass.core.measure.SoundEdges;
 import org.mellowclass.core.measure.SpeechLevels;
@@ -65,30 +67,29 @@ public record HeardSound(int channels, long frames, OptionalDouble loudnessLufs,
         private final int channels;
         private final SpeechLevels levels;
         private final SecondPeaks peaks = new SecondPeaks();
-        private final HumMeter hum;
+        private final HumMeter hum = new HumMeter();
         private final DropoutFinder dropouts = new DropoutFinder();
         private final StereoFinder stereo;
-        private final BurstFinder bursts;
-        private final SibilanceMeter sibilance;
+        private final BurstFinder bursts = new BurstFinder();
+        private final SibilanceMeter sibilance = new SibilanceMeter();
+        private final MeanOfChannels mean = new MeanOfChannels();
 
         public Meters(int channels) {
             this.channels = channels;
             levels = new SpeechLevels(channels);
-            hum = new HumMeter(channels);
             stereo = new StereoFinder(channels);
-            bursts = new BurstFinder(channels);
-            sibilance = new SibilanceMeter(channels);
         }
 
         @Override
         public void accept(float[][] block, int frames) {
             levels.accept(block, frames);
             peaks.accept(block, frames);
-            hum.accept(block, frames);
             dropouts.accept(block, frames);
             stereo.accept(block, frames);
-            bursts.accept(block, frames);
-            sibilance.accept(block, frames);
+            float[][] one = mean.of(block, frames);
+            hum.accept(one, frames);
+            bursts.accept(one, frames);
+            sibilance.accept(one, frames);
         }
 
         /** The loudness over time, see {@link LoudnessMeter#momentary()}. */
@@ -130,11 +131,14 @@ public record HeardSound(int channels, long frames, OptionalDouble loudnessLufs,
         private int inSecond;
 
         void accept(float[][] block, int frames) {
-            for (int i = 0; i < frames; i++) {
+            for (int done = 0; done < frames; ) {
+                int part = Math.min(frames - done, Frames.RATE - inSecond);
                 for (float[] channel : block) {
-                    peak = Math.max(peak, Math.abs(channel[i]));
+                    peak = Math.max(peak, SampleStatistics.largest(channel, done, done + part));
                 }
-                if (++inSecond == Frames.RATE) {
+                done += part;
+                inSecond += part;
+                if (inSecond == Frames.RATE) {
                     if (peak > 0) {
                         dbfs.add(Decibels.ofAmplitude(peak));
                     }

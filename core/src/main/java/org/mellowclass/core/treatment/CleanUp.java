@@ -18,7 +18,7 @@ public record CleanUp(Recipe recipe, Span room) implements Step {
 
     @Override
     public SampleSource process(Opening sound, Findings findings) throws IOException {
-        return Cleanup.prepare(recipe, sound, Heard.of(sound), room).process(sound.open());
+        return Cleanup.prepare(recipe, sound, Heard.of(sound, recipe), room).process(sound.open());
     }
 
     @Override

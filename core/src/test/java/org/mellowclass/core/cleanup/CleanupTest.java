@@ -14,6 +14,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.mellowclass.core.measure.LoudnessMeter;
+import org.mellowclass.core.sound.Decibels;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Opening;
 import org.mellowclass.core.sound.SampleSink;
@@ -130,6 +131,33 @@ class CleanupTest {
         assertThat(prepared(Recipe.of(StepKind.HUM_OUT.usual(), StepKind.CLICKS.usual(), StepKind.LOW_CUT.usual())).notDone()).containsExactlyInAnyOrder(StepKind.HUM_OUT, StepKind.CLICKS);
         Opening endless = Opening.of(Signal.noise(1, -20, 3, 1));
         assertThat(Cleanup.prepare(Recipe.of(StepKind.NOISE_DOWN.usual()), endless, Heard.of(endless), null).notDone()).containsExactly(StepKind.NOISE_DOWN);
+    }
+
+    @Test
+    void a_room_is_not_learned_from_digital_silence() throws IOException {
+        Opening switchedOff = Opening.of(Signal.of(Frames.RATE, Arrays.copyOf(TAKE, TAKE.length + 30 * Frames.RATE)));
+        Heard heard = Heard.of(switchedOff);
+        assertThat(heard.pauses()).last().satisfies(pause -> assertThat(pause.endFrame()).isEqualTo(TAKE.length + 30 * Frames.RATE));
+        assertThat(heard.room()).isNotEmpty().allSatisfy(room -> assertThat(room.endFrame()).isLessThanOrEqualTo(TAKE.length));
+        float[] cleaned = Signal.read(Cleanup.prepare(Recipe.of(StepKind.NOISE_DOWN.with(12)), switchedOff, heard, null).process(switchedOff.open())).samples()[0];
+        // the room between the first words
+        assertThat(Decibels.ofPower(power(TAKE, 80_000, 110_000) / power(cleaned, 80_000, 110_000))).isBetween(10.0, 13.0);
+    }
+
+    private static double power(float[] sound, int from, int to) {
+        double sum = 0;
+        for (int i = from; i < to; i++) {
+            sum += (double) sound[i] * sound[i];
+        }
+        return sum / (to - from);
+    }
+
+    @Test
+    void what_a_recipe_does_not_ask_for_is_not_measured_and_changes_nothing() throws IOException {
+        Recipe recipe = Recipe.of(StepKind.NOISE_DOWN.with(12), StepKind.SOFT_S.usual());
+        Heard asked = Heard.of(OPENING, recipe);
+        assertThat(asked.hum()).isEmpty();
+        assertThat(Signal.read(Cleanup.prepare(recipe, OPENING, asked, null).process(OPENING.open())).samples()[0]).containsExactly(cleaned(recipe));
     }
 
     @Test

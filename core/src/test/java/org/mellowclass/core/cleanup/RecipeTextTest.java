@@ -52,7 +52,7 @@ class RecipeTextTest {
 
     /** A voice at −26 LUFS, 18 LU over its room, with a hum and three clicks. */
     private static final Heard HEARD = new Heard(1, 10 * Frames.RATE, OptionalDouble.of(-26), OptionalDouble.of(-46), OptionalDouble.of(-44),
-            List.of(new Span(0, Frames.RATE)), Optional.of(new HumFinder.Hum(50, 49.98, List.of(), -50)), OptionalDouble.of(-24),
+            List.of(new Span(0, Frames.RATE)), List.of(new Span(0, Frames.RATE)), Optional.of(new HumFinder.Hum(50, 49.98, List.of(), -50)), OptionalDouble.of(-24),
             List.of(new Span(1, 2), new Span(3, 4), new Span(5, 6)), List.of(), new double[0]);
 
     @Test
@@ -69,7 +69,7 @@ class RecipeTextTest {
 
     @Test
     void where_there_is_nothing_to_learn_from_that_is_told() {
-        Heard silence = new Heard(1, 100, OptionalDouble.empty(), OptionalDouble.empty(), OptionalDouble.empty(), List.of(), Optional.empty(), OptionalDouble.empty(), List.of(), List.of(), new double[0]);
+        Heard silence = new Heard(1, 100, OptionalDouble.empty(), OptionalDouble.empty(), OptionalDouble.empty(), List.of(), List.of(), Optional.empty(), OptionalDouble.empty(), List.of(), List.of(), new double[0]);
         assertThat(Forecast.of(RecipeText.recipe("hum-out;noise-down:12;loudness"), silence)).containsExactly(new Told(Kind.NO_HUM, List.of()), new Told(Kind.NO_PAUSE_TO_LEARN_THE_ROOM, List.of()));
     }
 }
