@@ -8,6 +8,8 @@ import { GRIPS, endOf, gripButton, showIcon } from './grips.js';
 /** @typedef {import('./grips.js').Grip} Grip */
 /** @typedef {{ grip: Grip, clip: ClipView, track: TrackView }} GripOf */
 
+/** How a trick is told on its clip. @type {Record<string, string>} */
+const TRICKS = { PACE: 'at another pace', TAPE: 'at another speed', PITCH: 'higher or lower', BACKWARDS: 'backwards', ECHO: 'with an echo', TELEPHONE: 'on the telephone', HALL: 'in a hall' };
 const LEAST_NAMED = 0.06;
 /** As in the styles. */
 const GRIP_WIDTH = 26;
@@ -83,7 +85,8 @@ export class ClipElements {
   #nameOf(clip, starts) {
     const read = this.#bench.readLines()[clip.source.takeId];
     const name = clip.source.roomFrame !== null ? 'room' : read ? `“${read}”` : this.#bench.timeline().takes[clip.source.takeId]?.name ?? 'a take';
-    return starts ? name : `${name}, continued`;
+    const played = clip.source.trick ? `${name}, ${TRICKS[clip.source.trick]}` : name;
+    return starts ? played : `${played}, continued`;
   }
 
   /** @param {Grip} grip @param {ClipView} clip @param {TrackView} track @param {boolean} [bare] without its icon, which costs as much as all the rest */

@@ -1,6 +1,7 @@
 // What a crew may do to its episode: one table of commands, and what they do.
 import { everyTrack, goTo, letGo, tiedTracks } from '../page/state.js';
 import { askWhether } from './asking.js';
+import { chosenTrick } from './tricks.js';
 import { postJson } from '../shared/http.js';
 import { RATE, fineClock, lasting } from '../shared/time.js';
 
@@ -35,6 +36,24 @@ export function editingCommands({ page, magnifier, edits, episodeId, edit, chang
       await edits.edit({ type, ...wish });
       page.change(letGo);
       page.say(`${DONE[type]} ${lasting(wish.endFrame - wish.startFrame)}. Undo brings it back.`);
+      page.focus();
+    });
+  }
+
+  /** A voice trick on what is selected, on one track. */
+  function playTrick() {
+    const { kind, amount, words } = chosenTrick();
+    if ((page.selection?.trackIds.length ?? 0) !== 1) {
+      page.say('A voice trick is for one voice. Tick one track.');
+      return;
+    }
+    const wish = selected();
+    page.stop();
+    change(async () => {
+      page.change(goTo(wish.startFrame));
+      await edits.edit({ type: 'play-trick', ...wish, kind, amount });
+      page.change(letGo);
+      page.say(kind ? `${words}: ${lasting(wish.endFrame - wish.startFrame)}. Its sound is made now. Undo brings it back.` : 'It is heard as it was said.');
       page.focus();
     });
   }
@@ -122,6 +141,7 @@ export function editingCommands({ page, magnifier, edits, episodeId, edit, chang
     { name: 'clear', keys: [], shown: [], words: '', buttons: ['clear'], edits: true, possible: somethingSelected, run: () => onSelection('clear') },
     { name: 'fill', keys: [], shown: [], words: '', buttons: ['fill'], edits: true, possible: somethingSelected, run: () => onSelection('fill') },
     { name: 'mend', keys: ['m'], shown: ['M'], words: 'mend a click or a bump', buttons: ['mend'], edits: true, possible: somethingSelected, run: () => onSelection('mend') },
+    { name: 'play-trick', keys: [], shown: [], words: '', buttons: ['play-trick'], edits: true, possible: somethingSelected, run: playTrick },
     { name: 'copy', keys: ['Control+c'], shown: ['Ctrl', 'C'], words: 'copy the selection; with X copy, then remove', buttons: ['copy'], edits: true, possible: somethingSelected, run: copy },
     { name: 'cut-out', keys: ['Control+x'], shown: [], words: '', buttons: ['cut-out'], edits: true, possible: somethingSelected, run: () => { copy(); onSelection('remove'); } },
     { name: 'lay-in', keys: ['Control+v'], shown: ['Ctrl', 'V'], words: 'lay in at the ribbon; with Shift lay over what is there', buttons: ['lay-in'], edits: true, possible: anyTrack, run: () => lay(false) },

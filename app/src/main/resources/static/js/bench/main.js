@@ -25,6 +25,7 @@ import { Offer } from './offer.js';
 import { Others } from './others.js';
 import { PausesTab } from './pauses-tab.js';
 import { arrangeActions, attachSelectionCard, drawCard } from './selection-card.js';
+import { attachTricks } from './tricks.js';
 import { attachShelf } from './shelf.js';
 import { drawTakes } from './takes-tab.js';
 import { TracksTab } from './tracks-tab.js';
@@ -82,6 +83,9 @@ edits.onSaving = (/** @type {keyof SAVING} */ state) => {
   byId('saved').dataset.state = state;
 };
 attachSelectionCard(page);
+if (document.getElementById('trick-kind')) {
+  attachTricks();
+}
 arrangeActions(bench.dataset.actions ?? '', bench.dataset.person ?? '');
 // what a button of the card will touch is outlined before it is pressed
 for (const [event, on] of /** @type {[string, boolean][]} */ ([['pointerover', true], ['pointerout', false], ['focusin', true], ['focusout', false]])) {

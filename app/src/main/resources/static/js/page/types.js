@@ -1,7 +1,7 @@
 // What the server sends of a timeline, unfolded (see unfold.js). A test of the server holds these and its records together.
 
 /** @typedef {{ frames: number, shape: string, skippedFrames: number, edgeFrames: number, seam: string }} Fade */
-/** @typedef {{ takeId: number, soundId: number | null, roomFrame: number | null, roomFrames: number | null, drawnAnew: boolean, keepsTime: boolean }} SourceView */
+/** @typedef {{ takeId: number, soundId: number | null, roomFrame: number | null, roomFrames: number | null, drawnAnew: boolean, keepsTime: boolean, trick: string | null }} SourceView */
 /** @typedef {{ id: number, source: SourceView, startFrame: number, sourceFrame: number, frames: number, gainDb: number, fadeIn: Fade, fadeOut: Fade }} ClipView */
 /** @typedef {{ id: number, name: string, group: number, gainDb: number, pan: number, muted: boolean, curve: CurvePoint[], clips: ClipView[] }} TrackView */
 /** @typedef {{ frame: number, gainDb: number }} CurvePoint */

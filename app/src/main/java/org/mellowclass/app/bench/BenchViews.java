@@ -25,6 +25,7 @@ import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.VolumeCurve;
 import org.mellowclass.core.timeline.history.HistoryPoint;
 import org.mellowclass.core.treatment.RedrawTops;
+import org.mellowclass.core.treatment.Trick;
 import org.springframework.stereotype.Component;
 
 /** Timelines as pages draw them, for viewers who have been let through to the episode. */
@@ -55,7 +56,7 @@ public class BenchViews {
      * @param drawnAnew  whether what was clipped in the take is not clipped any more
      * @param keepsTime  whether frames of the take stand at the same frames of the sound
      */
-    public record SourceView(long takeId, Long soundId, Long roomFrame, Long roomFrames, boolean drawnAnew, boolean keepsTime) {
+    public record SourceView(long takeId, Long soundId, Long roomFrame, Long roomFrames, boolean drawnAnew, boolean keepsTime, Trick.Kind trick) {
     }
 
     /** Names what it plays and its fades by their places in the timeline's lists: five hundred clips share a few of them. */
@@ -131,7 +132,8 @@ public class BenchViews {
     private static SourceView view(Source source, Map<TakeSource, Long> made) {
         RoomSource room = source instanceof RoomSource it ? it : null;
         return new SourceView(source.takeId(), made.get(new TakeSource(source.takeId(), source.treatment())), room == null ? null : room.roomFrame(),
-                room == null ? null : room.roomFrames(), source.treatment().step(RedrawTops.class).isPresent(), source.treatment().keepsTime());
+                room == null ? null : room.roomFrames(), source.treatment().step(RedrawTops.class).isPresent(), source.treatment().keepsTime(),
+                source.treatment().step(Trick.class).map(Trick::kind).orElse(null));
     }
 
     /** The id that makes sending an edit twice harmless. */

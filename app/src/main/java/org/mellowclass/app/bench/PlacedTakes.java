@@ -29,6 +29,7 @@ import org.mellowclass.core.timeline.edit.LaySpan;
 import org.mellowclass.core.timeline.edit.SetTakeGain;
 import org.mellowclass.core.timeline.edit.SwapTake;
 import org.mellowclass.core.treatment.Treatment;
+import org.mellowclass.core.treatment.Trick;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -80,11 +81,12 @@ public class PlacedTakes implements TakeLanding {
         return Optional.of(edit.landing(head.timeline()));
     }
 
+    /** A trick is one stretch's, not its take's. */
     @Override
     public Map<Long, OnPage> onPage(long episodeId) {
         Map<Long, OnPage> takesOnPage = new HashMap<>();
         bench.head(episodeId).timeline().tracks().stream().flatMap(track -> track.clips().stream()).forEach(clip ->
-                takesOnPage.merge(clip.source().takeId(), new OnPage(clip.gainDb(), Set.of(clip.source().treatment())), PlacedTakes::both));
+                takesOnPage.merge(clip.source().takeId(), new OnPage(clip.gainDb(), Set.of(clip.source().treatment().without(Trick.class))), PlacedTakes::both));
         return takesOnPage;
     }
 

@@ -16,16 +16,18 @@ import org.mellowclass.core.timeline.edit.EditRefused;
 import org.mellowclass.core.timeline.edit.Fill;
 import org.mellowclass.core.timeline.edit.Mend;
 import org.mellowclass.core.timeline.edit.OpenUp;
+import org.mellowclass.core.timeline.edit.PlayTrick;
 import org.mellowclass.core.timeline.edit.Remove;
 import org.mellowclass.core.timeline.edit.Soften;
 import org.mellowclass.core.timeline.edit.Split;
 import org.mellowclass.core.timeline.edit.Together;
+import org.mellowclass.core.treatment.Trick;
 
 /** Wishes that are about a stretch of time on some tracks. */
 sealed interface SelectionWish extends Wish {
 
     /** Of a selection: a span on some tracks. */
-    sealed interface OnSelection extends SelectionWish permits Removing, KeepingOnly, Blanking, Clearing, Filling, Mending, Softening {
+    sealed interface OnSelection extends SelectionWish permits Removing, KeepingOnly, Blanking, Clearing, Filling, Mending, Softening, Tricking {
 
         long startFrame();
 
@@ -96,6 +98,17 @@ sealed interface SelectionWish extends Wish {
         @Override
         public Edit edit(Asked asked) {
             return new Soften(span(), Wish.given(trackIds));
+        }
+    }
+
+    /** @param kind null to hear it as it was said */
+    record Tricking(long startFrame, long endFrame, Set<Long> trackIds, Trick.Kind kind, double amount) implements OnSelection {
+        @Override
+        public Edit edit(Asked asked) {
+            if (Wish.given(trackIds).size() != 1) {
+                throw Refusal.unfit("bench.ONE_TRACK");
+            }
+            return new PlayTrick(trackIds.iterator().next(), span(), kind, amount, asked.base().tiedTo(trackIds));
         }
     }
 

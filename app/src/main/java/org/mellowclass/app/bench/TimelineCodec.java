@@ -51,6 +51,7 @@ import org.mellowclass.core.timeline.edit.OpenUp;
 import org.mellowclass.core.timeline.edit.OrderTrack;
 import org.mellowclass.core.timeline.edit.PanTrack;
 import org.mellowclass.core.timeline.edit.PartSides;
+import org.mellowclass.core.timeline.edit.PlayTrick;
 import org.mellowclass.core.timeline.edit.Remove;
 import org.mellowclass.core.timeline.edit.RemoveClip;
 import org.mellowclass.core.timeline.edit.RemoveFlag;
@@ -106,6 +107,7 @@ class TimelineCodec {
         @JsonSubTypes.Type(value = NameFlag.class, name = "name-flag"),
         @JsonSubTypes.Type(value = SwapTake.class, name = "swap-take"),
         @JsonSubTypes.Type(value = SwapPassage.class, name = "swap-passage"),
+        @JsonSubTypes.Type(value = PlayTrick.class, name = "play-trick"),
         @JsonSubTypes.Type(value = EraseTake.class, name = "erase-take"),
         @JsonSubTypes.Type(value = Treat.class, name = "treat"),
         @JsonSubTypes.Type(value = Mend.class, name = "mend"),

@@ -26,6 +26,7 @@ import com.fasterxml.jackson.annotation.JsonTypeInfo;
     @JsonSubTypes.Type(value = SelectionWish.Filling.class, name = "fill"),
     @JsonSubTypes.Type(value = SelectionWish.Mending.class, name = "mend"),
     @JsonSubTypes.Type(value = SelectionWish.Softening.class, name = "soften"),
+    @JsonSubTypes.Type(value = SelectionWish.Tricking.class, name = "play-trick"),
     @JsonSubTypes.Type(value = SelectionWish.Splitting.class, name = "split"),
     @JsonSubTypes.Type(value = SelectionWish.OpeningUp.class, name = "open-up"),
     @JsonSubTypes.Type(value = LayingWish.Laying.class, name = "lay-take"),

@@ -9,6 +9,7 @@ import org.mellowclass.core.treatment.MendPlaces;
 import org.mellowclass.core.treatment.PlayReturned;
 import org.mellowclass.core.treatment.RedrawTops;
 import org.mellowclass.core.treatment.Step;
+import org.mellowclass.core.treatment.Trick;
 import org.springframework.boot.jackson.JsonMixin;
 
 /** Steps of treatments are written with their names, in what is stored and in what pages get. */
@@ -19,6 +20,7 @@ import org.springframework.boot.jackson.JsonMixin;
     @JsonSubTypes.Type(value = MendPlaces.class, name = "places"),
     @JsonSubTypes.Type(value = PlayReturned.class, name = "returned"),
     @JsonSubTypes.Type(value = CleanUp.class, name = "cleanup"),
+    @JsonSubTypes.Type(value = Trick.class, name = "trick"),
     @JsonSubTypes.Type(value = CorrectClock.class, name = "clock")})
 public interface NamedStep {
 }

@@ -17,11 +17,12 @@ import org.mellowclass.core.treatment.MendPlaces;
 import org.mellowclass.core.treatment.PlayReturned;
 import org.mellowclass.core.treatment.RedrawTops;
 import org.mellowclass.core.treatment.Treatment;
+import org.mellowclass.core.treatment.Trick;
 
 class TreatmentCodecTest {
 
     private static final Treatment ALL = Treatment.of(new PlayReturned(7), new ChooseSides(Sides.LEFT), new RedrawTops(), new MendPlaces(List.of(new Span(10, 20))),
-            new CleanUp(Recipe.of(StepKind.NOISE_DOWN.with(12), new Recipe.Step(StepKind.HUM_OUT, List.of(), false, 50)), new Span(0, 24_000)), new CorrectClock(89.5));
+            new CleanUp(Recipe.of(StepKind.NOISE_DOWN.with(12), new Recipe.Step(StepKind.HUM_OUT, List.of(), false, 50)), new Span(0, 24_000)), new Trick(Trick.Kind.PITCH, -3, new Span(100, 48_100)), new CorrectClock(89.5));
 
     @Test
     void every_step_is_written_as_it_always_was() {
@@ -29,6 +30,7 @@ class TreatmentCodecTest {
                 + "{\"type\":\"places\",\"places\":[{\"startFrame\":10,\"endFrame\":20}]},"
                 + "{\"type\":\"cleanup\",\"recipe\":{\"steps\":[{\"kind\":\"NOISE_DOWN\",\"values\":[12.0],\"on\":true,\"blendPercent\":100},"
                 + "{\"kind\":\"HUM_OUT\",\"values\":[],\"on\":false,\"blendPercent\":50}]},\"room\":{\"startFrame\":0,\"endFrame\":24000}},"
+                + "{\"type\":\"trick\",\"kind\":\"PITCH\",\"amount\":-3.0,\"of\":{\"startFrame\":100,\"endFrame\":48100}},"
                 + "{\"type\":\"clock\",\"longerPpm\":89.5}]}");
         assertThat(TreatmentCodec.read(TreatmentCodec.write(ALL))).isEqualTo(ALL);
     }

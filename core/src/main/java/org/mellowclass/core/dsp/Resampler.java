@@ -65,7 +65,12 @@ public final class Resampler implements SampleSource {
      * by them. The rate it states stays the same. Closing the result closes the source.
      */
     public static SampleSource byClock(double fasterPpm, SampleSource source) {
-        return new Resampler(source, source.sampleRate(), clockTicks(fasterPpm), CLOCK_TICKS);
+        return byTicks(clockTicks(fasterPpm), source);
+    }
+
+    /** The same for a clock that counts so many while another one counts {@link #CLOCK_TICKS}. */
+    public static SampleSource byTicks(long ticks, SampleSource source) {
+        return new Resampler(source, source.sampleRate(), ticks, CLOCK_TICKS);
     }
 
     /** How far a clock that is faster by so many millionths counts while another one counts {@link #CLOCK_TICKS}. */

@@ -15,7 +15,6 @@ public sealed interface Source permits TakeSource, RoomSource {
 
     /** Whether the two play the same of one take, frame by frame, whatever is done to its sound. */
     default boolean sameSound(Source other) {
-        return equals(other) || treatment().keepsTime() && other.treatment().keepsTime()
-                && treated(Treatment.NONE).equals(other.treated(Treatment.NONE));
+        return equals(other) || treated(treatment().timeAlone()).equals(other.treated(other.treatment().timeAlone()));
     }
 }

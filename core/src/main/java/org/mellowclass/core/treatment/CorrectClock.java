@@ -42,7 +42,12 @@ public record CorrectClock(double longerPpm) implements Step {
     }
 
     @Override
+    public boolean changesTime() {
+        return true;
+    }
+
+    @Override
     public int order() {
-        return 5;
+        return 6;
     }
 }

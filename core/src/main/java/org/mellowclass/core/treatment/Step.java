@@ -6,7 +6,7 @@ import org.mellowclass.core.sound.Opening;
 import org.mellowclass.core.sound.SampleSource;
 
 /** One thing that is done to a take's sound wherever it plays. The take itself never changes. */
-public sealed interface Step permits PlayReturned, ChooseSides, RedrawTops, MendPlaces, CleanUp, CorrectClock {
+public sealed interface Step permits PlayReturned, ChooseSides, RedrawTops, MendPlaces, CleanUp, Trick, CorrectClock {
 
     /**
      * The sound with this done to it, at the same rate. It may be heard several times; closing the result closes what was opened.
@@ -17,6 +17,11 @@ public sealed interface Step permits PlayReturned, ChooseSides, RedrawTops, Mend
 
     /** Whether it leaves everything as it is: a treatment does not keep such a step. */
     default boolean changesNothing() {
+        return false;
+    }
+
+    /** Whether a frame may stand elsewhere after it. */
+    default boolean changesTime() {
         return false;
     }
 

@@ -44,7 +44,16 @@ public record Treatment(List<Step> steps) {
 
     /** Whether every frame stands where it stands in the take. */
     public boolean keepsTime() {
-        return step(CorrectClock.class).isEmpty();
+        return timeAlone().steps.isEmpty();
+    }
+
+    /** Of its steps those that change time. */
+    public Treatment timeAlone() {
+        return new Treatment(steps.stream().filter(Step::changesTime).toList());
+    }
+
+    public Treatment without(Class<? extends Step> kind) {
+        return new Treatment(steps.stream().filter(step -> !kind.isInstance(step)).toList());
     }
 
     /** How long a take of so many frames becomes: known before anything is made. */

@@ -46,6 +46,7 @@ import org.mellowclass.core.timeline.edit.OpenUp;
 import org.mellowclass.core.timeline.edit.OrderTrack;
 import org.mellowclass.core.timeline.edit.PanTrack;
 import org.mellowclass.core.timeline.edit.PartSides;
+import org.mellowclass.core.timeline.edit.PlayTrick;
 import org.mellowclass.core.timeline.edit.Remove;
 import org.mellowclass.core.timeline.edit.RemoveClip;
 import org.mellowclass.core.timeline.edit.RemoveFlag;
@@ -70,6 +71,7 @@ import org.mellowclass.core.treatment.CorrectClock;
 import org.mellowclass.core.treatment.RedrawTops;
 import org.mellowclass.core.treatment.Step;
 import org.mellowclass.core.treatment.Treatment;
+import org.mellowclass.core.treatment.Trick;
 
 /** Makes timelines and edits from a seed, for tests of what must hold for every one of them. */
 public final class Timelines {
@@ -189,7 +191,7 @@ public final class Timelines {
         Track track = timeline.tracks().get(random.nextInt(timeline.tracks().size()));
         long take = 1 + random.nextInt(TAKE_COUNT);
         int from = random.nextInt(9) * 300;
-        return switch (random.nextInt(41)) {
+        return switch (random.nextInt(43)) {
             case 0, 1, 2 -> span;
             case 3 -> new Blank(span.span(), span.trackIds());
             case 4 -> new Soften(span.span(), span.trackIds());
@@ -230,6 +232,8 @@ public final class Timelines {
             case 38 -> new SetFades(List.of(new SetFade(clip.id(), Trim.Edge.START, random.nextInt(600), Fade.Shape.GENTLE),
                     new SetFade(clips.get(random.nextInt(clips.size())).id(), Trim.Edge.END, random.nextInt(600), Fade.Shape.STRAIGHT)));
             case 39 -> new SwapPassage(track.id(), span.span(), 8, new Span(500, 1500 + random.nextInt(5000)), span.trackIds());
+            case 40 -> trick(track.id(), span, random);
+            case 41 -> new PlayTrick(track.id(), span.span(), null, 0, span.trackIds());
             default -> together(span, random);
         };
     }
@@ -237,6 +241,11 @@ public final class Timelines {
     private static LayCopy copy(Timeline timeline, Remove span, Random random, boolean over) {
         return new LayCopy(LayCopy.copies(timeline, span.span(), span.trackIds()), span.span().frames(), random.nextLong(timeline.endFrame()),
                 over ? Set.of() : span.trackIds());
+    }
+
+    private static PlayTrick trick(long trackId, Remove span, Random random) {
+        Trick.Kind kind = Trick.Kind.values()[random.nextInt(Trick.Kind.values().length)];
+        return new PlayTrick(trackId, span.span(), kind, kind.least() + random.nextInt(5) * (kind.most() - kind.least()) / 4, span.trackIds());
     }
 
     private static Step step(Random random) {

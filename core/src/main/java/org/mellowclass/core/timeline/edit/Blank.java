@@ -13,6 +13,7 @@ import org.mellowclass.core.timeline.Source;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
 import org.mellowclass.core.treatment.Treatment;
+import org.mellowclass.core.treatment.Trick;
 
 /**
  * Puts the take's own room in place of a span on the chosen tracks, without moving anything; true silence for takes whose
@@ -70,7 +71,8 @@ public record Blank(Span span, Set<Long> trackIds) implements SpanEdit {
 
     /** The room of what a source plays; empty if it is not known, or too short to be repeated. */
     static Optional<RoomSource> room(Source source, TakeFacts takes) {
-        Treatment treatment = source.treatment();
+        // what rings in a trick is no room
+        Treatment treatment = source.treatment().without(Trick.class);
         return takes.room(source.takeId()).filter(room -> room.frames() >= 2 * RoomSource.BLEND_FRAMES)
                 .map(room -> new RoomSource(source.takeId(), treatment, treatment.fromTake(room.startFrame()), room.frames()));
     }

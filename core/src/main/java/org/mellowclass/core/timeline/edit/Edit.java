@@ -7,7 +7,7 @@ import org.mellowclass.core.timeline.Timeline;
 /** Something a student does to a timeline. A pure function: the same timeline, edit and takes always give the same result. */
 public sealed interface Edit
         permits LayTake, LaySpan, LayCopy, SpanEdit, OpenUp, Move, MoveJoin, Trim, RemoveClip, SetFade, SetFades, SetClipGain, SetClipGains, TrackEdit,
-        AddTrack, OrderTrack, DropTrack, DrawCurve, AddFlag, NameFlag, RemoveFlag, SwapTake, SwapPassage, EraseTake, Treat, Mend, PartSides, LayInStep, SetTakeGain,
+        AddTrack, OrderTrack, DropTrack, DrawCurve, AddFlag, NameFlag, RemoveFlag, SwapTake, SwapPassage, PlayTrick, EraseTake, Treat, Mend, PartSides, LayInStep, SetTakeGain,
         Together {
 
     /**

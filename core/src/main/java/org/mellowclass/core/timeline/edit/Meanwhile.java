@@ -15,7 +15,6 @@ import org.mellowclass.core.timeline.TimeMap;
 import org.mellowclass.core.timeline.TimeMaps;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
-import org.mellowclass.core.treatment.Treatment;
 
 /**
  * What others have done between the timeline an edit was made on and the newest one. It tells where times have gone and
@@ -202,7 +201,7 @@ public record Meanwhile(Timeline base, Timeline head, TimeMaps maps, TakeFacts t
     private static HeardClip heard(Clip clip, Span span) {
         long from = Math.max(clip.startFrame(), span.startFrame());
         long to = Math.min(clip.endFrame(), span.endFrame());
-        Source source = clip.source().treatment().keepsTime() ? clip.source().treated(Treatment.NONE) : clip.source();
+        Source source = clip.source().treated(clip.source().treatment().timeAlone());
         return new HeardClip(new Heard(source, clip.sourceFrame() + from - clip.startFrame(), from - span.startFrame(), to - span.startFrame(),
                 clip.gainDb(), FadePart.of(clip.fadeIn(), from - clip.startFrame()), FadePart.of(clip.fadeOut(), clip.endFrame() - to)), clip);
     }

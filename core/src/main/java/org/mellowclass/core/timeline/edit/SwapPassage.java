@@ -1,7 +1,6 @@
 package org.mellowclass.core.timeline.edit;
 
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -40,7 +39,7 @@ public record SwapPassage(long trackId, Span passage, long takeId, Span span, Se
         if (span.endFrame() > takes.frames(takeId).orElseThrow(() -> new EditRefused(EditRefused.Reason.NO_SUCH_TAKE))) {
             throw new EditRefused(EditRefused.Reason.BEYOND_THE_TAKE);
         }
-        Edited fitting = fitting(timeline);
+        Edited fitting = refit().fitted(timeline);
         OnSpan.Ids ids = new OnSpan.Ids(fitting.timeline());
         Track swapped = swapped(timeline.track(trackId).orElseThrow(), ids);
         Timeline ready = fitting.timeline().mapTracks(track -> track.id() == trackId ? swapped.withCurve(track.curve()) : track, ids.next());
@@ -51,16 +50,8 @@ public record SwapPassage(long trackId, Span passage, long takeId, Span span, Se
         return span.frames() - passage.frames();
     }
 
-    private Edited fitting(Timeline timeline) {
-        if (longer() > 0) {
-            return new OpenUp(passage.endFrame(), longer(), tiedIds, alongIds).opened(timeline);
-        }
-        return longer() < 0 ? new Remove(closed(), tiedIds, alongIds).closed(timeline) : Edited.inPlace(timeline);
-    }
-
-    /** What of the passage's time goes. */
-    private Span closed() {
-        return new Span(passage.endFrame() + longer(), passage.endFrame());
+    private Refit refit() {
+        return new Refit(passage, longer(), tiedIds, alongIds);
     }
 
     private Track swapped(Track track, OnSpan.Ids ids) {
@@ -85,29 +76,14 @@ public record SwapPassage(long trackId, Span passage, long takeId, Span span, Se
         return track.withClips(clips);
     }
 
-    /** Everything before its end: it must mean the same moments on all of its tracks. */
     @Override
     public Footprint footprint(Timeline timeline, TakeFacts takes) {
-        return Footprint.ofStretches(tiedIds.stream().map(id -> new Footprint.Stretch(id, new Span(0, passage.endFrame() + 1))).collect(Collectors.toSet()))
-                .and(Footprint.ofTakes(Set.of(takeId)));
+        return refit().footprint().and(Footprint.ofTakes(Set.of(takeId)));
     }
 
     @Override
     public Optional<Edit> rebased(Meanwhile meanwhile) {
-        if (!meanwhile.head().trackIds().containsAll(tiedIds)) {
-            throw Meanwhile.changed(Set.of());
-        }
-        meanwhile.requireSame(trackId, passage, Set.of());
-        if (longer() < 0) {
-            tiedIds.forEach(id -> meanwhile.requireSame(id, closed(), Set.of()));
-        }
-        long start = meanwhile.oneMoment(tiedIds, passage.startFrame());
-        long end = meanwhile.oneMoment(tiedIds, passage.endFrame());
-        if (end - start != passage.frames()) {
-            throw Meanwhile.changed(Set.of());
-        }
-        Set<Long> along = new HashSet<>(alongIds);
-        along.addAll(meanwhile.newlyTiedTo(tiedIds));
-        return Optional.of(new SwapPassage(trackId, new Span(start, end), takeId, span, tiedIds, along));
+        Refit now = refit().rebased(trackId, meanwhile);
+        return Optional.of(new SwapPassage(trackId, now.passage(), takeId, span, tiedIds, now.alongIds()));
     }
 }

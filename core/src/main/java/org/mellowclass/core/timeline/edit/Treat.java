@@ -42,7 +42,7 @@ public record Treat(long takeId, Step step) implements Edit {
         Treatment from = clip.source().treatment();
         Treatment to = from.with(step);
         Source source = clip.source().treated(to);
-        if (!(source instanceof TakeSource) || from.keepsTime() && to.keepsTime()) {
+        if (!(source instanceof TakeSource) || from.timeAlone().equals(to.timeAlone())) {
             return clip.withSource(source);
         }
         long zero = clip.startFrame() - clip.sourceFrame();

@@ -94,8 +94,10 @@ class EditsTest {
             if (frame < lay.startFrame() - EDGE || frame > end + EDGE) {
                 assertSame(edit, heard(now, edited.maps().of(track.id()).map(frame).orElseThrow()), was, 1);
             }
-        } else if (edit instanceof SwapPassage swap) {
-            boolean besides = swap.tiedIds().contains(track.id()) && frame >= swap.passage().startFrame() - EDGE && frame < swap.passage().endFrame() + EDGE;
+        } else if (edit instanceof SwapPassage || edit instanceof PlayTrick) {
+            Span passage = edit instanceof SwapPassage swap ? swap.passage() : ((PlayTrick) edit).passage();
+            Set<Long> tied = edit instanceof SwapPassage swap ? swap.tiedIds() : ((PlayTrick) edit).tiedIds();
+            boolean besides = tied.contains(track.id()) && frame >= passage.startFrame() - EDGE && frame < passage.endFrame() + EDGE;
             if (!besides) {
                 assertSame(edit, heard(now, edited.maps().of(track.id()).map(frame).orElseThrow()), was, 1);
             }
