@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { union, unheard } from '../../src/main/resources/static/js/review/heard.js';
+import { union, without } from '../../src/main/resources/static/js/review/heard.js';
 
 const span = (start, end) => ({ start, end });
 
@@ -8,9 +8,9 @@ test('what was heard twice or in pieces is one stretch', () => {
   assert.deepEqual(union([span(48000, 96000), span(0, 50000), span(200000, 200000), span(150000, 160000)]), [span(0, 96000), span(150000, 160000)]);
 });
 
-test('what is left of a sound is told, but not the seams', () => {
-  assert.deepEqual(unheard([], 480000), [span(0, 480000)]);
-  assert.deepEqual(unheard([span(0, 100000), span(110000, 300000)], 480000), [span(300000, 480000)]);
-  assert.deepEqual(unheard([span(10000, 470000)], 480000), []);
-  assert.deepEqual(unheard([span(0, 500000)], 480000), [], 'a player that counts a little further');
+test('what is left is what was not played', () => {
+  assert.deepEqual(without([span(0, 480000)], []), [span(0, 480000)]);
+  assert.deepEqual(without([span(0, 480000)], [span(0, 100000), span(300000, 320000)]), [span(100000, 300000), span(320000, 480000)]);
+  assert.deepEqual(without([span(0, 100), span(200, 300)], [span(50, 250)]), [span(0, 50), span(250, 300)]);
+  assert.deepEqual(without([span(0, 480000)], [span(0, 500000)]), []);
 });

@@ -8,7 +8,7 @@ import { fineClock } from '../shared/time.js';
 import { live } from '../vendor/lit-html/directives/live.js';
 import { html, render } from '../vendor/lit-html/lit-html.js';
 
-/** @typedef {{ id: number, kind: keyof KINDS, words: string, done: boolean, places: { startFrame: number, endFrame: number }[] }} Note */
+/** @typedef {{ id: number, kind: keyof KINDS, words: string, done: boolean, doneWords: string | null, agreed: boolean, replies: { author: string, words: string }[], places: { startFrame: number, endFrame: number }[] }} Note */
 
 const KINDS = { LOVELY: ['heart', 'lovely'], QUESTION: ['circle-help', 'question'], MEND: ['wrench', 'mend this'] };
 
@@ -79,15 +79,22 @@ export class MarginNotes {
     : html`<button type="button" class="text-muted underline cursor-pointer min-h-6" aria-label="Go to ${fineClock(start)}"
             @click=${() => this.#bench.goTo(start)}>${fineClock(start)}</button>`}</p>
         <p>${note.words}</p>
+        ${note.replies.map(reply => html`<p class="text-sm border-l-2 border-line pl-2"><b>${reply.author}</b> ${reply.words}</p>`)}
         ${this.#own ? html`<label class="flex items-center gap-2 text-sm"><input type="checkbox" class="size-4" .checked=${live(note.done)}
-          @change=${(/** @type {Event} */ event) => this.#tick(note, fieldOf(event).checked)}>done</label>` : null}
+          @change=${(/** @type {Event} */ event) => this.#tick(note, fieldOf(event).checked)}>${note.agreed ? 'done, as you both say' : 'done'}</label>
+          ${note.done ? html`<label class="small-field">How you did it<input maxlength="300" autocomplete="off" .value=${live(note.doneWords ?? '')}
+            @change=${(/** @type {Event} */ event) => this.#tick(note, true, fieldOf(event).value)}></label>` : null}` : null}
       </li>`;
   }
 
-  /** @param {Note} note @param {boolean} done */
-  async #tick(note, done) {
-    note.done = done;
-    await postJson(`/notes/${note.id}/done`, { done }).catch(() => { note.done = !done; });
+  /** @param {Note} note @param {boolean} done @param {string | null} [how] it was done, in the crew's words */
+  async #tick(note, done, how = null) {
+    const before = { ...note };
+    Object.assign(note, { done, doneWords: how, agreed: false });
+    await postJson(`/notes/${note.id}/done`, { done, how }).catch(problem => {
+      Object.assign(note, before);
+      this.#bench.page.say(problem.message);
+    });
     this.#show();
   }
 }

@@ -159,6 +159,12 @@ export class Layout {
     return lastUpTo(this.#starts, this.rowCount, frame);
   }
 
+  /** How far down the page a frame stands, in pixels. @param {number} frame */
+  y(frame) {
+    const row = this.rowOf(frame);
+    return this.tops[row] + Math.min(1, this.part(row, frame)) * (this.tops[row + 1] - this.tops[row]);
+  }
+
   /** Where a frame stands across a row, from 0 to 1. @param {number} row @param {number} frame */
   part(row, frame) {
     return (frame - this.rowStart(row) + this.leadFrames) / (this.rowFrames + this.leadFrames);

@@ -12,6 +12,9 @@ export class Overview {
   #element;
   #canvas = document.createElement('canvas');
   #frame = document.createElement('div');
+  #marks = document.createElement('div');
+  /** @type {{ start: number, end: number }[]} */
+  #marked = [];
   #times = document.createElement('div');
   /** @type {import('./layout.js').Layout | null} */
   #layout = null;
@@ -25,10 +28,28 @@ export class Overview {
     this.#frame.className = 'overview-frame';
     this.#times.className = 'overview-times';
     this.#times.setAttribute('aria-hidden', 'true');
-    element.append(this.#canvas, this.#times, this.#frame);
+    this.#marks.className = 'overview-marks';
+    element.append(this.#canvas, this.#times, this.#marks, this.#frame);
     element.addEventListener('click', event => onClick((event.clientY - element.getBoundingClientRect().top) / this.#scale()));
     window.addEventListener('scroll', () => this.#showFrame(), { passive: true });
     window.addEventListener('resize', () => this.#showFrame(), { passive: true });
+  }
+
+  /** Draws stretches beside the picture, as what is still to be heard. @param {{ start: number, end: number }[]} spans */
+  mark(spans) {
+    this.#marked = spans;
+    const layout = this.#layout;
+    if (!layout) {
+      return;
+    }
+    const scale = this.#scale();
+    this.#marks.replaceChildren(...spans.map(({ start, end }) => {
+      const mark = document.createElement('i');
+      const top = layout.y(start) * scale;
+      mark.style.top = `${top}px`;
+      mark.style.height = `${Math.max(3, layout.y(end) * scale - top)}px`;
+      return mark;
+    }));
   }
 
   /** Pixels of the picture a pixel of the page. */
@@ -48,6 +69,7 @@ export class Overview {
     }
     this.#showFrame();
     this.#showTimes(layout);
+    this.mark(this.#marked);
     const scale = this.#scale();
     const step = Math.ceil(layout.rowCount / MOST_LINES);
     /** @type {[number, number, import('./lanes.js').Column[], number][]} */

@@ -169,14 +169,19 @@ export class Page {
     return `${this.timeline?.revision}/${this.timeline?.finish}`;
   }
 
-  /** @param {number} from @param {number} [to] the end of the episode unless it is said @param {boolean} [again] whether it begins again when it ends */
-  playFrom(from, to = this.timeline?.frames ?? 0, again = false) {
+  /** @param {number} from @param {number} [to] the end of the episode unless it is said @param {boolean} [again] whether it begins again when it ends @param {() => void} [then] what comes when it has ended */
+  playFrom(from, to = this.timeline?.frames ?? 0, again = false, then = undefined) {
     if (!this.timeline || from >= to) {
       return;
     }
     this.change(state.play(from, to));
-    this.#playing.play(this.#sound(), from, to, { again });
+    this.#playing.play(this.#sound(), from, to, { again, then });
     this.#ribbon.follow();
+  }
+
+  /** Shows beside the small page what is still to be heard. @param {{ start: number, end: number }[]} spans */
+  markUnheard(spans) {
+    this.#overview.mark(spans);
   }
 
   /** Plays what an edit would make of it. @param {string} key of the trial @param {number} from @param {number} to @param {(frame: number) => number} onPage where on the page a frame of it is */

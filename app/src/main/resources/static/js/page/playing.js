@@ -49,9 +49,9 @@ export class Playing {
 
   /**
    * @param {string} sound names a revision and its finish @param {number} from @param {number} to
-   * @param {{ again?: boolean, onPage?: (frame: number) => number }} [how] whether it begins again when it ends; where on the page a frame of the sound is
+   * @param {{ again?: boolean, then?: () => void, onPage?: (frame: number) => number }} [how] whether it begins again when it ends; what comes when it has ended; where on the page a frame of the sound is
    */
-  play(sound, from, to, { again = false, onPage = asItIs } = {}) {
+  play(sound, from, to, { again = false, then, onPage = asItIs } = {}) {
     const stretch = { sound, from, to, again, onPage };
     this.#stretch = stretch;
     this.#player.play(sound, from, to, end => {
@@ -60,6 +60,7 @@ export class Playing {
         this.play(sound, from, to, { again, onPage });
       } else {
         this.#show();
+        then?.();
       }
     }, this.ear).catch(problem => {
       this.#player.stop();

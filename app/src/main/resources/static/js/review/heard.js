@@ -1,10 +1,16 @@
-// What was heard of a hand-in in this browser, so that clearing what was not heard asks once.
+// What somebody really hears of a hand-in: played at up to twice the speed, not muted, with the page in front. It is told to the server in
+// stretches, which adds it to what was heard before; a stretch that could not be sent is sent again.
+import { postJson } from '../shared/http.js';
 import { RATE } from '../shared/time.js';
 
-/** Shorter gaps are the seams of playing and stopping. */
-const NOT_WORTH_ASKING = RATE / 2;
+/** Told so often while it plays. */
+const TELL_MS = 10_000;
+const MOST_SPEED = 2;
+/** Shorter is a slip of the finger. */
+const LEAST_FRAMES = RATE / 10;
 
 /** @typedef {{ start: number, end: number }} Span in frames */
+/** @typedef {{ clientId: string, startFrame: number, endFrame: number, elapsedMs: number }} Told */
 
 /** The union of spans, in order. @param {Span[]} spans @returns {Span[]} */
 export function union(spans) {
@@ -21,36 +27,119 @@ export function union(spans) {
   return joined;
 }
 
-/** What is left of a sound. @param {Span[]} heard @param {number} frames its length */
-export function unheard(heard, frames) {
+/** What of some spans is in none of others. @param {Span[]} spans @param {Span[]} others */
+export function without(spans, others) {
   /** @type {Span[]} */
   const left = [];
-  let at = 0;
-  for (const span of [...union(heard), { start: frames, end: frames }]) {
-    if (span.start - at > NOT_WORTH_ASKING) {
-      left.push({ start: at, end: Math.min(span.start, frames) });
+  const gone = union(others);
+  for (const span of union(spans)) {
+    let at = span.start;
+    for (const other of gone) {
+      if (other.end > at && other.start < span.end) {
+        if (other.start > at) {
+          left.push({ start: at, end: other.start });
+        }
+        at = other.end;
+      }
     }
-    at = Math.max(at, span.end);
+    if (at < span.end) {
+      left.push({ start: at, end: span.end });
+    }
   }
   return left;
 }
 
-/** Remembers what an element plays, over reloads of its page. */
 export class Heard {
   #audio;
-  #key;
+  #address;
+  #onChange;
+  /** @type {{ from: number, since: number, at: number } | null} */
+  #stretch = null;
+  /** What the server does not know yet. @type {Told[]} */
+  #unsent = [];
+  #sending = false;
+  /** @type {Span[]} */
+  left = [];
 
-  /** @param {HTMLAudioElement} audio @param {string} handIn */
-  constructor(audio, handIn) {
+  /** @param {HTMLAudioElement} audio @param {string} handInId @param {() => void} onChange */
+  constructor(audio, handInId, onChange) {
     this.#audio = audio;
-    this.#key = `heard-${handIn}`;
-    addEventListener('pagehide', () => sessionStorage.setItem(this.#key, JSON.stringify(this.spans)));
+    this.#address = `/hand-ins/${handInId}/heard`;
+    this.#onChange = onChange;
+    audio.addEventListener('timeupdate', () => this.#tick());
+    for (const event of ['play', 'playing', 'seeking', 'seeked', 'ratechange', 'volumechange']) {
+      audio.addEventListener(event, () => this.#again());
+    }
+    for (const event of ['pause', 'ended', 'waiting']) {
+      audio.addEventListener(event, () => this.#close(!audio.seeking));
+    }
+    document.addEventListener('visibilitychange', () => this.#again());
+    addEventListener('pagehide', () => this.#close(true));
   }
 
-  /** @returns {Span[]} */
-  get spans() {
-    const { played } = this.#audio;
-    const now = Array.from({ length: played.length }, (_, at) => ({ start: Math.round(played.start(at) * RATE), end: Math.round(played.end(at) * RATE) }));
-    return union([...now, ...JSON.parse(sessionStorage.getItem(this.#key) ?? '[]')]);
+  /** @param {Span[]} left what was not heard before */
+  begin(left) {
+    this.left = left;
+    this.#onChange();
+  }
+
+  get #counts() {
+    const { paused, muted, volume, playbackRate, seeking } = this.#audio;
+    return !paused && !seeking && !muted && volume > 0 && playbackRate <= MOST_SPEED && document.visibilityState === 'visible';
+  }
+
+  get #frame() {
+    return Math.round(this.#audio.currentTime * RATE);
+  }
+
+  /** Something else begins: what came before is one stretch. */
+  #again() {
+    this.#close(false);
+    if (this.#counts) {
+      this.#stretch = { from: this.#frame, since: performance.now(), at: this.#frame };
+    }
+  }
+
+  #tick() {
+    if (!this.#stretch || !this.#counts) {
+      this.#again();
+      return;
+    }
+    this.#stretch.at = this.#frame;
+    if (performance.now() - this.#stretch.since >= TELL_MS) {
+      this.#again();
+    }
+  }
+
+  /** @param {boolean} here whether it was heard up to where the sound is now */
+  #close(here) {
+    const stretch = this.#stretch;
+    this.#stretch = null;
+    const end = stretch && here ? Math.max(stretch.at, this.#frame) : stretch?.at ?? 0;
+    if (stretch && end - stretch.from >= LEAST_FRAMES) {
+      this.#unsent.push({ clientId: crypto.randomUUID(), startFrame: stretch.from, endFrame: end, elapsedMs: Math.ceil(performance.now() - stretch.since) });
+      this.left = without(this.left, [{ start: stretch.from, end }]);
+      this.#onChange();
+      this.#send();
+    }
+  }
+
+  async #send() {
+    if (this.#sending) {
+      return;
+    }
+    this.#sending = true;
+    try {
+      while (this.#unsent.length > 0) {
+        await postJson(this.#address, this.#unsent[0], { keepalive: true });
+        this.#unsent.shift();
+      }
+    } catch (problem) {
+      if (/** @type {{ status?: number }} */ (problem).status) {
+        // refused: it will not be taken another time either
+        this.#unsent.shift();
+      }
+    }
+    this.#sending = false;
   }
 }

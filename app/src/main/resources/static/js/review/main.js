@@ -11,12 +11,13 @@ import { arrange } from '../page/margin.js';
 import { Page } from '../page/page.js';
 import { everyTrack, select } from '../page/state.js';
 import { unfold } from '../page/unfold.js';
-import { Heard, unheard } from './heard.js';
+import { Heard } from './heard.js';
+import { attachNoteForm } from './note-form.js';
 
 const review = byId('review');
 const own = review.dataset.own === 'true';
-const form = document.getElementById('note-form');
-const cards = /** @type {HTMLElement[]} */ ([...byId('notes').children]);
+const form = /** @type {HTMLFormElement | null} */ (document.getElementById('note-form'));
+const cards = () => /** @type {HTMLElement[]} */ ([...byId('notes').children]);
 /** A little before and after, so that the ear is there. */
 const AROUND_FRAMES = RATE;
 
@@ -28,7 +29,7 @@ page.rows.onRow(row => {
   row.sound.querySelectorAll('.note-bracket').forEach(old => old.remove());
   const { layout } = page;
   if (layout) {
-    cards.forEach(card => {
+    cards().forEach(card => {
       const { start, end } = spanOf(card);
       layBracket(row, layout, start, end, { label: `Note: ${card.dataset.words}, ${fineClock(start)}`, icon: `${review.dataset.icons}#${card.dataset.icon}`,
         onClick: () => {
@@ -49,9 +50,23 @@ function hear(element) {
   page.playFrom(Math.max(0, start - AROUND_FRAMES), Math.min(page.timeline?.frames ?? 0, end + AROUND_FRAMES));
 }
 
-/** @type {NodeListOf<HTMLButtonElement>} */ (document.querySelectorAll('button[data-start]')).forEach(button => button.addEventListener('click', () => {
-  hear(button);
-}));
+document.addEventListener('click', event => {
+  const button = /** @type {HTMLElement} */ (event.target).closest('button[data-start]');
+  if (button instanceof HTMLElement) {
+    hear(button);
+  }
+});
+
+/** Plays some spans one after the other, with a little around each. @param {{ start: number, end: number }[]} spans @param {number} around */
+function playEach(spans, around) {
+  const [first, ...rest] = spans;
+  if (first) {
+    page.playFrom(Math.max(0, first.start - around), Math.min(page.timeline?.frames ?? 0, first.end + around), false, () => playEach(rest, around));
+  }
+}
+
+const anew = document.getElementById('play-anew');
+anew?.addEventListener('click', () => playEach((anew.dataset.spans ?? '').split(' ').map(span => span.split('-').map(Number)).map(([start, end]) => ({ start, end })), 2 * RATE));
 
 // ---- writing a note
 
@@ -65,7 +80,7 @@ function drawForm() {
     }
   }
   arrange(page, byId('notes'), form ? [{ element: form, frame: selection?.start ?? null }] : [],
-    cards.map(card => ({ element: card, frame: spanOf(card).start })));
+    cards().map(card => ({ element: card, frame: spanOf(card).start })));
 }
 
 if (form) {
@@ -80,35 +95,40 @@ if (form) {
     });
   }
   byId('rows').addEventListener('pointerup', () => page.selection && byId('note-words').focus({ preventScroll: true }));
+  attachNoteForm(form, review.dataset.handIn ?? '', page, drawForm);
 }
 
-// ---- clearing what was not heard asks once
+// ---- what was heard
+
+const heard = new Heard(/** @type {HTMLAudioElement} */ (byId('mixdown')), review.dataset.handIn ?? '', () => {
+  const frames = heard.left.reduce((sum, { start, end }) => sum + end - start, 0);
+  byId('heard-words').textContent = frames === 0 ? 'You have heard all of it.' : `${clock(frames)} not heard yet.`;
+  byId('play-unheard').hidden = frames === 0;
+  page.markUnheard(heard.left);
+});
+const playRest = () => playEach(heard.left, 0);
+byId('play-unheard').addEventListener('click', playRest);
 
 const decision = /** @type {HTMLFormElement | null} */ (document.querySelector('form[action$="/decision"]'));
 const dialog = /** @type {HTMLDialogElement | null} */ (document.getElementById('unheard'));
 if (decision && dialog) {
-  const heard = new Heard(/** @type {HTMLAudioElement} */ (byId('mixdown')), review.dataset.handIn ?? '');
   let asked = false;
-  const left = () => unheard(heard.spans, page.timeline?.frames ?? 0);
   decision.addEventListener('submit', event => {
     const button = /** @type {HTMLButtonElement | null} */ (event.submitter);
-    const spans = left();
-    if (button?.value === 'CLEARED' && !asked && spans.length > 0) {
+    if (button?.value === 'CLEARED' && !asked && heard.left.length > 0) {
       event.preventDefault();
       asked = true;
-      byId('unheard-words').textContent = `Not played here: ${spans.map(({ start, end }) => `${clock(start)} to ${clock(end)}`).join(', ')}.`;
+      byId('unheard-words').textContent = `You have not heard ${heard.left.map(({ start, end }) => `${clock(start)} to ${clock(end)}`).join(', ')}.`;
       dialog.showModal();
     }
   });
+  dialog.addEventListener('close', () => { asked = false; });
   byId('unheard-play').addEventListener('click', () => {
     dialog.close();
-    const [first] = left();
-    if (first) {
-      page.playFrom(first.start, first.end);
-    }
+    playRest();
   });
   byId('unheard-clear').addEventListener('click', () => {
-    dialog.close();
+    asked = true;
     decision.requestSubmit(/** @type {HTMLButtonElement} */ (decision.querySelector('button[value=CLEARED]')));
   });
 }
@@ -116,3 +136,5 @@ if (decision && dialog) {
 attachCommands(readingCommands(page), own, page, review.dataset.person ?? '');
 
 getJson(`/hand-ins/${review.dataset.handIn}/timeline`).then(timeline => page.show(unfold(timeline))).catch(problem => page.say(problem.message));
+getJson(`/hand-ins/${review.dataset.handIn}/listening`).then(({ left }) => heard.begin(left.map((/** @type {{ startFrame: number, endFrame: number }} */ span) => ({ start: span.startFrame, end: span.endFrame }))))
+  .catch(problem => page.say(problem.message));

@@ -70,9 +70,9 @@ export async function getBytes(address, signal) {
 }
 
 /** @param {string} address @param {object} body */
-export async function postJson(address, body) {
+export async function postJson(address, body, options = {}) {
   const headers = { 'Content-Type': 'application/json', Accept: 'application/json', ...csrfHeaders() };
-  const response = await ask(address, { method: 'POST', headers, body: JSON.stringify(body) });
+  const response = await ask(address, { method: 'POST', headers, body: JSON.stringify(body), ...options });
   return response.status === 204 ? null : response.json();
 }
 

@@ -20,6 +20,7 @@ import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.people.Voices.Speaker;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.review.Listening;
 import org.mellowclass.app.review.MarginNote;
 import org.mellowclass.app.review.MarginNotes;
 import org.mellowclass.app.roster.Roster;
@@ -62,12 +63,13 @@ class DemoSchool {
     private final Bench bench;
     private final HandIns handIns;
     private final MarginNotes notes;
+    private final Listening listening;
     private final AirDesk airDesk;
     private final Voices voices;
     private final Clock clock;
 
     DemoSchool(SchoolOffice office, DemoBrief brief, Roster roster, Access access, Waiting waiting, BringingIn bringingIn, TakeShelf takes, Bench bench,
-               HandIns handIns, MarginNotes notes, AirDesk airDesk, Voices voices, Clock clock) {
+               HandIns handIns, MarginNotes notes, Listening listening, AirDesk airDesk, Voices voices, Clock clock) {
         this.office = office;
         this.brief = brief;
         this.roster = roster;
@@ -78,6 +80,7 @@ class DemoSchool {
         this.bench = bench;
         this.handIns = handIns;
         this.notes = notes;
+        this.listening = listening;
         this.airDesk = airDesk;
         this.voices = voices;
         this.clock = clock;
@@ -108,6 +111,7 @@ class DemoSchool {
         bringIn(kingfisher, "kingfisher-voices", "Noor and Ravi");
         bringIn(kingfisher, "tide-music", "Tide music");
         handIns.decide(teacher, handIn(kingfisher).id(), HandIn.Decision.CLEARED, "What a night. I could see the ducks.");
+        listening.letUnheardThrough(teacher, handIn(kingfisher).id(), "We heard it together in class.");
         airDesk.publish(teacher, kingfisher.episodeId, "The night the footbridge floated",
                 "A bridge goes for a swim, and forty people watch. By the Kingfisher crew.");
         waiting.until(() -> airDesk.onAir(kingfisher.episodeId).isPresent());

@@ -83,13 +83,17 @@ interface StudentMapper {
     void addNobody(long schoolId);
 
     /** Where words of people are kept that may hold a name. */
-    enum Kept { NOTE, SENTENCE, AIR_TITLE, AIR_DESCRIPTION, TAKE, TRACK }
+    enum Kept { NOTE, HOW, ANSWER, MARK, SUMMARY, SENTENCE, AIR_TITLE, AIR_DESCRIPTION, TAKE, TRACK }
 
     record Words(Kept kept, long id, String words) {
     }
 
     @Select("""
             SELECT 'NOTE' AS kept, n.id, n.words FROM margin_note n JOIN hand_in h ON h.id = n.hand_in_id WHERE h.episode_id = #{episodeId}
+            UNION ALL SELECT 'HOW', n.id, n.done_words FROM margin_note n JOIN hand_in h ON h.id = n.hand_in_id WHERE h.episode_id = #{episodeId} AND n.done_words IS NOT NULL
+            UNION ALL SELECT 'ANSWER', r.id, r.words FROM note_reply r JOIN margin_note n ON n.id = r.note_id JOIN hand_in h ON h.id = n.hand_in_id WHERE h.episode_id = #{episodeId}
+            UNION ALL SELECT 'MARK', m.id, m.sentence FROM mark m JOIN hand_in h ON h.id = m.hand_in_id WHERE h.episode_id = #{episodeId}
+            UNION ALL SELECT 'SUMMARY', g.hand_in_id, g.summary FROM marking g JOIN hand_in h ON h.id = g.hand_in_id WHERE h.episode_id = #{episodeId}
             UNION ALL SELECT 'SENTENCE', id, sentence FROM hand_in WHERE episode_id = #{episodeId} AND sentence IS NOT NULL
             UNION ALL SELECT 'AIR_TITLE', id, title FROM publication WHERE episode_id = #{episodeId}
             UNION ALL SELECT 'AIR_DESCRIPTION', id, description FROM publication WHERE episode_id = #{episodeId}
@@ -100,6 +104,18 @@ interface StudentMapper {
 
     @Update("UPDATE margin_note SET words = #{words} WHERE id = #{id}")
     void setNote(long id, String words);
+
+    @Update("UPDATE margin_note SET done_words = #{words} WHERE id = #{id}")
+    void setHow(long id, String words);
+
+    @Update("UPDATE note_reply SET words = #{words} WHERE id = #{id}")
+    void setAnswer(long id, String words);
+
+    @Update("UPDATE mark SET sentence = #{words} WHERE id = #{id}")
+    void setMark(long id, String words);
+
+    @Update("UPDATE marking SET summary = #{words} WHERE hand_in_id = #{id}")
+    void setSummary(long id, String words);
 
     @Update("UPDATE hand_in SET sentence = #{words} WHERE id = #{id}")
     void setSentence(long id, String words);
@@ -119,6 +135,10 @@ interface StudentMapper {
     default void set(Words words) {
         switch (words.kept) {
             case NOTE -> setNote(words.id, words.words);
+            case MARK -> setMark(words.id, words.words);
+            case SUMMARY -> setSummary(words.id, words.words);
+            case HOW -> setHow(words.id, words.words);
+            case ANSWER -> setAnswer(words.id, words.words);
             case SENTENCE -> setSentence(words.id, words.words);
             case AIR_TITLE -> setAirTitle(words.id, words.words);
             case AIR_DESCRIPTION -> setAirDescription(words.id, words.words);

@@ -130,6 +130,9 @@ class EverythingKept {
         all.put("handIns", tables.handIns(id));
         all.put("notes", tables.notes(id));
         all.put("notesDone", tables.notesDone(id));
+        all.put("answers", tables.answers(id));
+        all.put("listened", tables.listened(id));
+        all.put("marks", tables.marks(id));
         all.put("guestsNamed", tables.guests(id));
         all.put("askedToErase", tables.eraseRequests(id));
         all.put("linedUp", tables.lineUps(id));

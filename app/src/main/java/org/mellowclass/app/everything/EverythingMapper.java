@@ -99,6 +99,24 @@ interface EverythingMapper {
             """)
     List<Map<String, Object>> notesDone(long personId);
 
+    @Select("""
+            SELECT e.title AS episode, r.words, r.written_at AS writtenAt FROM note_reply r JOIN margin_note n ON n.id = r.note_id JOIN hand_in h ON h.id = n.hand_in_id
+            JOIN episode e ON e.id = h.episode_id WHERE r.author_id = #{personId} ORDER BY r.id
+            """)
+    List<Map<String, Object>> answers(long personId);
+
+    @Select("""
+            SELECT e.title AS episode, h.number AS handIn, s.start_frame AS startFrame, s.end_frame AS endFrame, s.heard_at AS heardAt FROM heard_span s
+            JOIN hand_in h ON h.id = s.hand_in_id JOIN episode e ON e.id = h.episode_id WHERE s.person_id = #{personId} ORDER BY s.id
+            """)
+    List<Map<String, Object>> listened(long personId);
+
+    @Select("""
+            SELECT e.title AS episode, h.number AS handIn, m.criterion, m.points, m.most_points AS mostPoints, g.sent_at AS sentAt FROM mark m JOIN marking g ON g.hand_in_id = m.hand_in_id
+            JOIN hand_in h ON h.id = m.hand_in_id JOIN episode e ON e.id = h.episode_id WHERE m.student_id = #{personId} AND g.sent_at IS NOT NULL ORDER BY m.id
+            """)
+    List<Map<String, Object>> marks(long personId);
+
     @Select("SELECT name, extent AS mayBeHeard, recorded_at AS recordedAt FROM guest WHERE recorded_by = #{personId} ORDER BY id")
     List<Map<String, Object>> guests(long personId);
 

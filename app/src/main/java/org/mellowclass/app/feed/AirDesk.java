@@ -20,6 +20,7 @@ import org.mellowclass.app.people.SchoolClass;
 import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.review.Listening;
 import org.mellowclass.app.securitylog.SecurityLog;
 import org.mellowclass.app.shelf.Shelf;
 import org.mellowclass.app.store.RandomKey;
@@ -28,6 +29,7 @@ import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.core.publish.AirGate;
+import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.soundcheck.Reading;
 import org.mellowclass.core.soundcheck.Verdict;
 import org.mellowclass.core.publish.Slug;
@@ -49,6 +51,7 @@ public class AirDesk {
     private final Voices voices;
     private final Shelf shelf;
     private final AirRules rules;
+    private final Listening listening;
     private final Jobs jobs;
     private final SoundStore store;
     private final SecurityLog log;
@@ -56,7 +59,7 @@ public class AirDesk {
     private final LiveEvents live;
     private final TransactionTemplate transaction;
 
-    AirDesk(FeedMapper feeds, HandIns handIns, Access access, Voices voices, Shelf shelf, AirRules rules, Jobs jobs, SoundStore store, SecurityLog log, Clock clock,
+    AirDesk(FeedMapper feeds, HandIns handIns, Access access, Voices voices, Shelf shelf, AirRules rules, Listening listening, Jobs jobs, SoundStore store, SecurityLog log, Clock clock,
             LiveEvents live, TransactionTemplate transaction) {
         this.feeds = feeds;
         this.handIns = handIns;
@@ -64,6 +67,7 @@ public class AirDesk {
         this.voices = voices;
         this.shelf = shelf;
         this.rules = rules;
+        this.listening = listening;
         this.jobs = jobs;
         this.store = store;
         this.log = log;
@@ -111,13 +115,20 @@ public class AirDesk {
      * @param silent  takes that are heard of which somebody has said that nobody speaks in them: for the teacher to look at
      * @param credits  of the shelf sounds that are heard
      * @param readings that must be good and are not
+     * @param unheard  what no teacher has heard, in frames of the hand-in
+     * @param unheardReason why it may go on air all the same; null as long as nobody has said so
      */
-    public record Gate(List<Voices.Heard> voices, List<Voices.TakeName> unnamed, List<Voices.TakeName> silent, List<Shelf.Credit> credits, List<AtGate> readings) {
+    public record Gate(List<Voices.Heard> voices, List<Voices.TakeName> unnamed, List<Voices.TakeName> silent, List<Shelf.Credit> credits, List<AtGate> readings, List<Span> unheard, String unheardReason) {
 
-        static final Gate OF_NOTHING = new Gate(List.of(), List.of(), List.of(), List.of(), List.of());
+        /** Whether all of it was heard, or somebody has said why it may go out all the same. */
+        public boolean heard() {
+            return unheard.isEmpty() || unheardReason != null;
+        }
+
+        static final Gate OF_NOTHING = new Gate(List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), null);
 
         public boolean open() {
-            return readings.stream().noneMatch(reading -> reading.letThrough() == null) && unnamed.isEmpty() && credits.stream().noneMatch(sound -> sound.credit().isBlank()) && voices.stream().allMatch(voice -> voice.extent() == Consent.PUBLIC);
+            return heard() && readings.stream().noneMatch(reading -> reading.letThrough() == null) && unnamed.isEmpty() && credits.stream().noneMatch(sound -> sound.credit().isBlank()) && voices.stream().allMatch(voice -> voice.extent() == Consent.PUBLIC);
         }
     }
 
@@ -158,7 +169,8 @@ public class AirDesk {
     public Gate gate(HandIn handIn) {
         Set<Long> takes = handIns.takesHeard(handIn);
         return new Gate(voices.heardIn(handIn.episodeId(), takes), voices.unnamedOf(handIn.episodeId(), takes), voices.withoutVoice(handIn.episodeId(), takes),
-                shelf.credits(handIn.episodeId(), takes), readings(handIn));
+                shelf.credits(handIn.episodeId(), takes), readings(handIn),
+                listening.ofTeachers(handIn).left(), handIn.unheardReason());
     }
 
     /**
@@ -220,7 +232,7 @@ public class AirDesk {
         Gate gate = handIn.map(this::gate).orElse(Gate.OF_NOTHING);
         Set<AirGate.Missing> missing = AirGate.missing(new AirGate.Facts(handIn.filter(HandIn::cleared).isPresent(), title, description,
                 gate.unnamed().size(), gate.voices().stream().map(AirDesk::voice).toList(), gate.credits().stream().map(Shelf.Credit::credit).toList(),
-                (int) gate.readings().stream().filter(reading -> reading.letThrough() == null).count()));
+                (int) gate.readings().stream().filter(reading -> reading.letThrough() == null).count(), gate.heard()));
         if (!missing.isEmpty()) {
             AirGate.Missing first = missing.iterator().next();
             String names = first == AirGate.Missing.CREDITS

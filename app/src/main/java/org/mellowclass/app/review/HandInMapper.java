@@ -18,17 +18,17 @@ interface HandInMapper extends NamedSounds {
 
     String HAND_IN = """
             SELECT id, episode_id, number, revision_seq, timeline_hash, author_id, state, sound_key, skyline_key, frames,
-                   report, decision, sentence, decided_by, decided_at, created_at
+                   report, decision, sentence, decided_by, decided_at, created_at, new_frames, unheard_reason
             FROM hand_in
             """;
 
     @Insert("""
-            INSERT INTO hand_in (episode_id, number, revision_seq, timeline_hash, author_id, state, frames, created_at)
+            INSERT INTO hand_in (episode_id, number, revision_seq, timeline_hash, author_id, state, frames, created_at, new_frames)
             SELECT #{episodeId}, coalesce(max(number), 0) + 1, #{revisionSeq}, #{timelineHash}, #{authorId}, 'MAKING',
-                   #{frames}, #{createdAt}
+                   #{frames}, #{createdAt}, #{newFrames}
             FROM hand_in WHERE episode_id = #{episodeId}
             """)
-    void add(long episodeId, long revisionSeq, String timelineHash, long authorId, long frames, Instant createdAt);
+    void add(long episodeId, long revisionSeq, String timelineHash, long authorId, long frames, Instant createdAt, Long newFrames);
 
     @Select(HAND_IN + "WHERE id = #{id}")
     Optional<HandIn> find(long id);
@@ -64,7 +64,7 @@ interface HandInMapper extends NamedSounds {
 
     @Update("""
             UPDATE hand_in SET state = 'MAKING', sound_key = NULL, skyline_key = NULL, report = NULL, decision = NULL, sentence = NULL,
-                   decided_by = NULL, decided_at = NULL
+                   decided_by = NULL, decided_at = NULL, unheard_reason = NULL
             WHERE id = #{id}
             """)
     void makeAgain(long id);

@@ -28,6 +28,8 @@ import org.mellowclass.app.store.StoredJson;
 import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
+import org.mellowclass.core.review.SharedSound;
+import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.soundcheck.Reading;
 import org.mellowclass.core.soundcheck.SoundCheck;
 import org.springframework.core.io.Resource;
@@ -79,7 +81,8 @@ public class HandIns {
         }
         Optional<HandIn> earlier = handIns.ofRevision(episodeId, head.seq());
         if (earlier.isEmpty()) {
-            handIns.add(episodeId, head.seq(), head.timelineHash(), viewer.id(), head.timeline().endFrame(), clock.instant());
+            handIns.add(episodeId, head.seq(), head.timelineHash(), viewer.id(), head.timeline().endFrame(), clock.instant(),
+                    handIns.newest(episodeId).map(before -> Span.total(SharedSound.of(bench.timeline(before.timelineHash()), head.timeline()).anew())).orElse(null));
         }
         HandIn handIn = earlier.orElseGet(() -> handIns.ofRevision(episodeId, head.seq()).orElseThrow());
         if (earlier.isEmpty() || handIns.again(handIn.id()) == 1) {

@@ -9,15 +9,22 @@ import org.mellowclass.core.sound.Span;
  *
  * @param startFrame in the hand-in, at 48 kHz
  * @param anchor     the recorded sound it is bound to, as JSON
+ * @param doneWords  how the crew did what it asks for; may be null
+ * @param agreedAt   when the teacher agreed that it is done; null as long as nobody has
  * @param doneAt     when somebody of the crew ticked it; null as long as nobody has
  */
 public record MarginNote(long id, long handInId, long episodeId, int handInNumber, String authorName, Kind kind, String words,
-                         long startFrame, long endFrame, String anchor, Instant doneAt) {
+                         long startFrame, long endFrame, String anchor, Instant doneAt,
+                         String doneWords, Instant agreedAt) {
 
     public enum Kind { LOVELY, QUESTION, MEND }
 
     public Span span() {
         return new Span(startFrame, endFrame);
+    }
+
+    public boolean agreed() {
+        return agreedAt != null;
     }
 
     public boolean done() {

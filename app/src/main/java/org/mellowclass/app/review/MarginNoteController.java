@@ -44,7 +44,10 @@ class MarginNoteController {
     }
 
     /** A note as the bench shows it. */
-    record NoteView(long id, MarginNote.Kind kind, String words, String author, int handIn, boolean done, List<Span> places) {
+    record NoteView(long id, MarginNote.Kind kind, String words, String author, int handIn, boolean done, String doneWords, boolean agreed, List<ReplyView> replies, List<Span> places) {
+    }
+
+    record ReplyView(String author, String words) {
     }
 
     @GetMapping("/episodes/{episodeId}/notes/{revision}")
@@ -52,15 +55,31 @@ class MarginNoteController {
     List<NoteView> at(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long revision) {
         return notes.at(viewer, episodeId, revision).stream().map(placed -> new NoteView(placed.note().id(),
                 placed.note().kind(), placed.note().words(), placed.note().authorName(), placed.note().handInNumber(),
-                placed.note().done(), placed.places())).toList();
+                placed.note().done(), placed.note().doneWords(), placed.note().agreed(),
+                placed.replies().stream().map(reply -> new ReplyView(reply.authorName(), reply.words())).toList(), placed.places())).toList();
     }
 
-    record Tick(boolean done) {
+    record Tick(boolean done, String how) {
     }
 
     @PostMapping("/notes/{noteId}/done")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void tick(@AuthenticationPrincipal Person viewer, @PathVariable long noteId, @RequestBody Tick tick) {
-        notes.tick(viewer, noteId, tick.done());
+        notes.tick(viewer, noteId, tick.done(), tick.how());
+    }
+
+    @PostMapping("/notes/{noteId}/judged")
+    String judge(@AuthenticationPrincipal Person viewer, @PathVariable long noteId, @RequestParam boolean agreed, @RequestParam(required = false) Long seen) {
+        return onPage(notes.judge(viewer, noteId, agreed), seen);
+    }
+
+    @PostMapping("/notes/{noteId}/replies")
+    String reply(@AuthenticationPrincipal Person viewer, @PathVariable long noteId, @RequestParam String words, @RequestParam(required = false) Long seen) {
+        return onPage(notes.reply(viewer, noteId, words), seen);
+    }
+
+    /** Back to the hand-in that was looked at, which may be a later one than the note is on. */
+    private static String onPage(MarginNote note, Long seen) {
+        return "redirect:/hand-ins/" + (seen == null ? note.handInId() : seen);
     }
 }

@@ -1,9 +1,13 @@
 package org.mellowclass.app.review;
 
 import java.time.Clock;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.function.LongFunction;
+import java.util.stream.Collectors;
 
 import com.fasterxml.jackson.core.type.TypeReference;
 import com.fasterxml.jackson.databind.JsonNode;
@@ -29,6 +33,9 @@ import org.springframework.transaction.annotation.Transactional;
 public class MarginNotes {
 
     private static final int LONGEST = 500;
+    private static final int LONGEST_HOW = 300;
+    private static final int MOST_REPLIES = 50;
+    private static final int MOST_PHRASES = 4;
 
     private final MarginNoteMapper notes;
     private final HandIns handIns;
@@ -73,32 +80,72 @@ public class MarginNotes {
         return note;
     }
 
-    /** The notes of a hand-in that {@link HandIns#find} has let through, in order. */
-    @Transactional(readOnly = true)
-    public List<MarginNote> of(HandIn handIn) {
-        return notes.ofHandIn(handIn.id());
-    }
-
     /**
      * A note and where its words are now.
      *
      * @param places at 48 kHz; empty if they are gone
      */
-    public record Placed(MarginNote note, List<Span> places) {
+    public record Placed(MarginNote note, List<Span> places, List<MarginNoteMapper.Reply> replies) {
     }
 
     /** All notes of an episode as they stand at a revision. */
     @Transactional(readOnly = true)
     public List<Placed> at(Person viewer, long episodeId, long revision) {
         Timeline timeline = bench.timeline(viewer, episodeId, revision);
-        return notes.ofEpisode(episodeId).stream().map(note -> new Placed(note, anchors.read(note.anchor()).places(timeline))).toList();
+        return placed(notes.ofEpisode(episodeId), timeline, episodeId);
     }
 
-    /** Ticks a note done, or not done after all. */
-    public void tick(Person viewer, long noteId, boolean done) {
+    /** The notes of a hand-in as they stand in a hand-in, which may be a later one; {@link HandIns#find} has let both through. */
+    @Transactional(readOnly = true)
+    public List<Placed> in(HandIn handIn, HandIn of) {
+        return placed(notes.ofHandIn(of.id()), bench.timeline(handIn.timelineHash()), handIn.episodeId());
+    }
+
+    private List<Placed> placed(List<MarginNote> those, Timeline timeline, long episodeId) {
+        Map<Long, List<MarginNoteMapper.Reply>> replies = notes.repliesOfEpisode(episodeId).stream().collect(Collectors.groupingBy(MarginNoteMapper.Reply::noteId));
+        return those.stream().map(note -> new Placed(note, anchors.read(note.anchor()).places(timeline), replies.getOrDefault(note.id(), List.of()))).toList();
+    }
+
+    /**
+     * Ticks a note done, or not done after all; whether the teacher agrees is asked anew.
+     *
+     * @param how it was done; may be empty
+     */
+    public void tick(Person viewer, long noteId, boolean done, String how) {
         MarginNote note = notes.find(noteId).orElseThrow(NotFound::new);
         access.ownEpisode(viewer, note.episodeId());
-        notes.tick(noteId, done ? viewer.id() : null, done ? clock.instant() : null);
+        String words = Fields.optional(how, LONGEST_HOW, "note.TOO_LONG");
+        notes.tick(noteId, done ? viewer.id() : null, done ? clock.instant() : null, done && !words.isEmpty() ? words : null);
+    }
+
+    /** The teacher agrees that a note is done, or opens it again. */
+    public MarginNote judge(Person viewer, long noteId, boolean agreed) {
+        MarginNote note = notes.find(noteId).orElseThrow(NotFound::new);
+        access.taughtEpisode(viewer, note.episodeId());
+        if (agreed) {
+            notes.agree(noteId, clock.instant());
+        } else {
+            notes.reopen(noteId);
+        }
+        return note;
+    }
+
+    /** Answers to a note, by its crew or a teacher. */
+    public MarginNote reply(Person viewer, long noteId, String words) {
+        MarginNote note = notes.find(noteId).orElseThrow(NotFound::new);
+        access.episode(viewer, note.episodeId());
+        String text = Fields.required(words, LONGEST, "note.REPLY");
+        if (notes.replies(noteId) >= MOST_REPLIES) {
+            throw Refusal.unfit("note.MANY_REPLIES");
+        }
+        notes.reply(noteId, viewer.id(), text, clock.instant());
+        return note;
+    }
+
+    /** What a teacher has written more than once, to be written again with one press. */
+    @Transactional(readOnly = true)
+    public Map<MarginNote.Kind, List<String>> phrases(Person viewer) {
+        return Arrays.stream(MarginNote.Kind.values()).collect(Collectors.toMap(Function.identity(), kind -> notes.phrases(viewer.id(), kind, MOST_PHRASES)));
     }
 
     /** Version 2 names takes as they were said; before, some were made of others. */

@@ -5,10 +5,12 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
+import java.util.List;
 import java.util.Locale;
 import java.util.OptionalLong;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
@@ -54,6 +56,11 @@ public class Words {
     /** A span with its ends: 0:03.00 to 0:04.00. */
     public String span(Span span) {
         return fineClock(span.startFrame()) + " to " + fineClock(span.endFrame());
+    }
+
+    /** Spans for a script: {@code 0-48000 96000-120000}. */
+    public String spans(List<Span> spans) {
+        return spans.stream().map(span -> span.startFrame() + "-" + span.endFrame()).collect(Collectors.joining(" "));
     }
 
     /** A number with one decimal and a true minus sign. */

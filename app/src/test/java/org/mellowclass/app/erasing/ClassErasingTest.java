@@ -26,7 +26,6 @@ import org.mellowclass.app.people.Invitations;
 import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.recording.Recording;
 import org.mellowclass.app.review.HandIn;
-import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.review.MarginNote;
 import org.mellowclass.app.review.MarginNotes;
 import org.mellowclass.app.shelf.Shelf;
@@ -58,8 +57,6 @@ class ClassErasingTest {
     @Autowired
     private Recording recording;
     @Autowired
-    private HandIns handIns;
-    @Autowired
     private MarginNotes notes;
     @Autowired
     private LineUps lineUps;
@@ -88,7 +85,7 @@ class ClassErasingTest {
         schools.takeOfLine(school, schools.line(school, "Hello."));
         HandIn handIn = schools.readyHandIn(school);
         notes.write(school.teacher(), handIn.id(), MarginNote.Kind.LOVELY, "Lovely.", 0, 48_000);
-        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        schools.clear(school.teacher(), handIn.id());
         airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.");
         Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());
         voices.addGuest(school.student(), school.episodeId(), "Mr Pellow", Consent.PUBLIC);
@@ -102,6 +99,11 @@ class ClassErasingTest {
         long crew = database.sql("SELECT crew_id FROM episode WHERE id = ?").param(school.episodeId()).query(Long.class).single();
         row("part_owner (episode_id, part_id, person_id) VALUES (?, ?, ?)", school.episodeId(), part, school.student().id());
         row("brief_clip (class_id, position, track_name, sound_id, start_frame, gain_db) VALUES (?, 0, 'Music', ?, 0, 0)", school.classId(), sound);
+        long note = database.sql("SELECT max(id) FROM margin_note WHERE hand_in_id = ?").param(handIn.id()).query(Long.class).single();
+        row("note_reply (note_id, author_id, words, written_at) VALUES (?, ?, 'We will.', now(6))", note, school.student().id());
+        row("marking (hand_in_id, teacher_id, summary, saved_at) VALUES (?, ?, '', now(6))", handIn.id(), school.teacher().id());
+        row("mark (hand_in_id, student_id, position, criterion, most_points, points, sentence) VALUES (?, ?, 0, 'Clear', 5, 4, '')", handIn.id(), school.student().id());
+        row("heard_span (hand_in_id, person_id, client_id, start_frame, end_frame, heard_at) VALUES (?, ?, 'client-heard', 0, 100, now(6))", handIn.id(), school.student().id());
         row("air_rule (class_id, must_be_good, lead_only) VALUES (?, 'LOUDNESS', false)", school.classId());
         row("let_through (hand_in_id, kind, reason, person_id, let_at) VALUES (?, 'HUM', 'It is the river.', ?, now(3))", handIn.id(), school.teacher().id());
         row("class_recipe (class_id, name, advice, recipe, created_at) VALUES (?, 'Hall', 'For the hall.', 'low-cut:80', now(3))", school.classId());

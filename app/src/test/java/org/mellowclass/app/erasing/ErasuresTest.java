@@ -93,7 +93,7 @@ class ErasuresTest {
         long kept = schools.readyTake(school, Schools.speech(), "Tess");
         long take = schools.readyTake(school, Schools.speech(), "Noor");
         HandIn handIn = schools.readyHandIn(school);
-        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        schools.clear(school.teacher(), handIn.id());
         airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.");
         Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());
         Path sound = sounds.sound(school.student(), take).getFile().toPath();
@@ -150,7 +150,7 @@ class ErasuresTest {
         Schools.School school = schools.build();
         long take = schools.readyTake(school, Schools.speech(), "Noor");
         HandIn handIn = schools.readyHandIn(school);
-        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        schools.clear(school.teacher(), handIn.id());
         Episode episode = access.episode(school.teacher(), school.episodeId());
         CompletableFuture<Void> publishing = CompletableFuture.runAsync(() -> airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story."));
         LockSupport.parkNanos(Duration.ofMillis(milliseconds).toNanos());

@@ -116,7 +116,7 @@ class StudentErasingTest {
         bench.edit(child, school.episodeId(), head.seq(), "flag", new AddFlag(head.timeline().tracks().get(0).id(), 100, onAir + " laughs"));
         HandIn handIn = schools.readyHandIn(school);
         notes.write(school.teacher(), handIn.id(), MarginNote.Kind.LOVELY, "Well told, " + fullName + ".", 0, Frames.RATE);
-        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        schools.clear(school.teacher(), handIn.id());
         airDesk.publish(school.teacher(), school.episodeId(), "Eels", "Told by " + fullName + ".");
         Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());
         voices.addGuest(child, school.episodeId(), "Mr Pellow", Consent.PUBLIC);

@@ -50,7 +50,7 @@ class AirRulesTest {
         schools.consent(school.teacher(), school.student(), Consent.PUBLIC);
         schools.readyTake(school, Schools.speech(), "Noor");
         handIn = schools.readyHandIn(school);
-        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        schools.clear(school.teacher(), handIn.id());
     }
 
     private void publish() {
@@ -83,7 +83,7 @@ class AirRulesTest {
         desk.letThrough(school.teacher(), school.episodeId(), notGood(), "The river is loud.");
         schools.readyTake(school, Schools.speech(), "Noor");
         HandIn second = schools.readyHandIn(school);
-        handIns.decide(school.teacher(), second.id(), HandIn.Decision.CLEARED, "");
+        schools.clear(school.teacher(), second.id());
         if (desk.gate(second).readings().isEmpty()) {
             rules.change(school.teacher(), school.classId(), Set.of(handIns.report(second).mendFirst().get(0).kind()), false);
         }

@@ -158,7 +158,7 @@ class FeedTest {
         HandIn newer = schools.readyHandIn(school);
         airDesk.correct(school.teacher(), school.episodeId());
         assertThat(airDesk.onAir(school.episodeId()).orElseThrow().nextHandInId()).as("not cleared yet").isNull();
-        handIns.decide(school.teacher(), newer.id(), HandIn.Decision.CLEARED, "");
+        schools.clear(school.teacher(), newer.id());
         airDesk.correct(school.teacher(), school.episodeId());
         airDesk.correct(school.teacher(), school.episodeId());
         Schools.await(() -> airDesk.onAir(school.episodeId()).orElseThrow().version() == 2);
@@ -186,7 +186,7 @@ class FeedTest {
         publish();
         long take = schools.readyTake(school, Signal.sine(1, 700, -20, 2), "Ravi");
         HandIn newer = schools.readyHandIn(school);
-        handIns.decide(school.teacher(), newer.id(), HandIn.Decision.CLEARED, "");
+        schools.clear(school.teacher(), newer.id());
         voices.name(school.teacher(), school.episodeId(), take, Set.of(new Voices.Speaker.Student(school.partner().id())), false);
         schools.consent(school.teacher(), school.partner(), Consent.SCHOOL);
         assertThatThrownBy(() -> airDesk.correct(school.teacher(), school.episodeId())).isInstanceOf(Refusal.class);
@@ -244,7 +244,7 @@ class FeedTest {
 
     @Test
     void one_that_is_taken_off_while_it_is_prepared_never_goes_out() throws Exception {
-        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        schools.clear(school.teacher(), handIn.id());
         airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.");
         airDesk.takeOff(school.teacher(), school.episodeId());
         long publication = jdbc.sql("SELECT id FROM publication WHERE episode_id = ?").param(school.episodeId())
@@ -266,7 +266,7 @@ class FeedTest {
     void the_gate_says_what_is_missing() {
         assertThatThrownBy(() -> airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story."))
                 .hasMessage("air.CLEARANCE");
-        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        schools.clear(school.teacher(), handIn.id());
         assertThatThrownBy(() -> airDesk.publish(school.teacher(), school.episodeId(), " ", "A story."))
                 .hasMessage("air.TITLE");
         assertThatThrownBy(() -> airDesk.publish(school.teacher(), school.episodeId(), "Eels", ""))
@@ -281,7 +281,7 @@ class FeedTest {
 
     @Test
     void a_take_of_which_nobody_has_said_who_speaks_is_not_heard_in_public() throws Exception {
-        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        schools.clear(school.teacher(), handIn.id());
         long take = handIns.takesHeard(handIn).iterator().next();
         jdbc.sql("DELETE FROM take_voice WHERE take_id = ?").param(take).update();
         assertThatThrownBy(() -> airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.")).hasMessage("air.VOICES");
@@ -315,7 +315,7 @@ class FeedTest {
 
     @Test
     void characters_that_xml_forbids_never_reach_the_feed() throws Exception {
-        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        schools.clear(school.teacher(), handIn.id());
         airDesk.publish(school.teacher(), school.episodeId(), "Eels\u0000 and\u000b otters\uFFFE", "A \u001bstory.");
         Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());
         assertThat(airDesk.onAir(school.episodeId()).orElseThrow().title()).isEqualTo("Eels and otters");
@@ -324,7 +324,7 @@ class FeedTest {
     }
 
     private Publication publish() {
-        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        schools.clear(school.teacher(), handIn.id());
         airDesk.publish(school.teacher(), school.episodeId(), "Eels & otters", "A story about <both>.");
         Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());
         return airDesk.onAir(school.episodeId()).orElseThrow();

@@ -26,7 +26,6 @@ import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.people.SchoolOffice;
 import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.review.HandIn;
-import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.shelf.LayingIn;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.testing.AppTest;
@@ -45,8 +44,6 @@ class ListenersTest {
 
     @Autowired
     private AirDesk airDesk;
-    @Autowired
-    private HandIns handIns;
     @Autowired
     private LayingIn layingIn;
     @Autowired
@@ -75,7 +72,7 @@ class ListenersTest {
         bell = schools.shelfSound(school, "Buoy bell", Signal.sine(2, 600, -20, 3));
         layingIn.layIn(school.student(), school.episodeId(), 2, "client-lay-1", bell, 0, "Music", 0);
         handIn = schools.readyHandIn(school);
-        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        schools.clear(school.teacher(), handIn.id());
         feed = "/f/" + airDesk.feedKey(school.teacher(), school.classId());
     }
 

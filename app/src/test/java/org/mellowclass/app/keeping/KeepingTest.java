@@ -16,7 +16,6 @@ import org.mellowclass.app.outbox.Outbox;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.SignIn;
 import org.mellowclass.app.review.HandIn;
-import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.Schools;
 import org.mellowclass.app.web.NotFound;
@@ -33,8 +32,6 @@ class KeepingTest {
     private Access access;
     @Autowired
     private Bench bench;
-    @Autowired
-    private HandIns handIns;
     @Autowired
     private AirDesk airDesk;
     @Autowired
@@ -65,7 +62,7 @@ class KeepingTest {
     void a_class_that_is_let_go_is_hidden_at_once_everywhere_and_whole_when_it_is_taken_back() throws Exception {
         schools.readyTake(school, Schools.speech(), "Noor");
         HandIn handIn = schools.readyHandIn(school);
-        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        schools.clear(school.teacher(), handIn.id());
         airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.");
         Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());
         String feed = "/f/" + airDesk.feedKey(school.teacher(), school.classId());

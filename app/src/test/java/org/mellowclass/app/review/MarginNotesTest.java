@@ -49,25 +49,67 @@ class MarginNotesTest {
         assertThat(placed(shorter.seq()).get(0).places()).as("an earlier revision still has them").isNotEmpty();
     }
 
+    private MarginNote written() {
+        return notes.in(handIn, handIn).get(0).note();
+    }
+
+    @Test
+    void the_crew_says_how_it_was_done_and_the_teacher_agrees_or_opens_it_again() {
+        write("Mend this click.", 0, 4_800);
+        long note = written().id();
+        notes.tick(school.student(), note, true, "We said it again.");
+        assertThat(written().doneWords()).isEqualTo("We said it again.");
+        notes.judge(school.teacher(), note, true);
+        assertThat(written().agreed()).isTrue();
+        notes.judge(school.teacher(), note, false);
+        assertThat(written().done()).as("opened again").isFalse();
+        notes.judge(school.teacher(), note, true);
+        assertThat(written().agreed()).as("nothing to agree to").isFalse();
+        notes.tick(school.partner(), note, true, "");
+        assertThat(written().agreed()).as("ticked anew").isFalse();
+        assertThatThrownBy(() -> notes.judge(school.student(), note, true)).isInstanceOf(NotFound.class);
+        assertThatThrownBy(() -> notes.judge(school.otherTeacher(), note, true)).isInstanceOf(NotFound.class);
+    }
+
+    @Test
+    void a_note_is_answered_by_its_crew_and_its_teacher_alone() {
+        write("What is this?", 0, 4_800);
+        long note = written().id();
+        notes.reply(school.partner(), note, "The lock.");
+        notes.reply(school.teacher(), note, "Say so.");
+        assertThat(notes.in(handIn, handIn).get(0).replies()).extracting(MarginNoteMapper.Reply::words).containsExactly("The lock.", "Say so.");
+        assertThatThrownBy(() -> notes.reply(school.neighbour(), note, "Hello.")).isInstanceOf(NotFound.class);
+        assertThatThrownBy(() -> notes.reply(school.student(), note, " ")).hasMessageContaining("note.REPLY");
+    }
+
+    @Test
+    void what_a_teacher_writes_again_is_offered_for_its_kind() {
+        for (String words : List.of("I can see it.", "I can see it.", "Only once.")) {
+            notes.write(school.teacher(), handIn.id(), MarginNote.Kind.LOVELY, words, 0, 4_800);
+        }
+        assertThat(notes.phrases(school.teacher())).containsEntry(MarginNote.Kind.LOVELY, List.of("I can see it.")).containsEntry(MarginNote.Kind.MEND, List.of());
+        assertThat(notes.phrases(school.otherTeacher()).get(MarginNote.Kind.LOVELY)).isEmpty();
+    }
+
     @Test
     void the_crew_ticks_it_done_and_not_done_and_nobody_else_does() {
         write("Mend this click.", 0, 4_800);
-        long note = notes.of(handIn).get(0).id();
-        notes.tick(school.partner(), note, true);
-        assertThat(notes.of(handIn).get(0).done()).isTrue();
-        notes.tick(school.student(), note, false);
-        assertThat(notes.of(handIn).get(0).done()).isFalse();
-        assertThatThrownBy(() -> notes.tick(school.neighbour(), note, true)).isInstanceOf(NotFound.class);
-        assertThatThrownBy(() -> notes.tick(school.teacher(), note, true)).isInstanceOf(NotFound.class);
+        long note = written().id();
+        notes.tick(school.partner(), note, true, null);
+        assertThat(written().done()).isTrue();
+        notes.tick(school.student(), note, false, null);
+        assertThat(written().done()).isFalse();
+        assertThatThrownBy(() -> notes.tick(school.neighbour(), note, true, null)).isInstanceOf(NotFound.class);
+        assertThatThrownBy(() -> notes.tick(school.teacher(), note, true, null)).isInstanceOf(NotFound.class);
     }
 
     @Test
     void the_teacher_takes_a_note_back() {
         write("Hm.", 0, 4_800);
-        long note = notes.of(handIn).get(0).id();
+        long note = written().id();
         assertThatThrownBy(() -> notes.takeBack(school.otherTeacher(), note)).isInstanceOf(NotFound.class);
         notes.takeBack(school.teacher(), note);
-        assertThat(notes.of(handIn)).isEmpty();
+        assertThat(notes.in(handIn, handIn)).isEmpty();
     }
 
     @Test
@@ -77,7 +119,7 @@ class MarginNotesTest {
         assertThatThrownBy(() -> write("Here.", 100, 100)).hasMessage("note.SPAN");
         assertThatThrownBy(() -> write("Here.", handIn.frames(), handIn.frames() + 10)).hasMessage("note.SPAN");
         write("To the end.", 4_800, Long.MAX_VALUE);
-        assertThat(notes.of(handIn).get(0).endFrame()).isEqualTo(handIn.frames());
+        assertThat(written().endFrame()).isEqualTo(handIn.frames());
     }
 
     private void write(String words, long from, long to) {

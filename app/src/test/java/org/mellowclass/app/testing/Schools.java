@@ -25,6 +25,7 @@ import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.recording.Recording;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.review.Listening;
 import org.mellowclass.app.shelf.Shelf;
 import org.mellowclass.app.shelf.ShelfSound;
 import org.mellowclass.app.sounds.Sound;
@@ -53,22 +54,30 @@ public class Schools {
     private final TakeShelf takes;
     private final TakeSounds sounds;
     private final HandIns handIns;
+    private final Listening listening;
     private final Shelf shelf;
     private final Recording recording;
     private final Voices voices;
     private final JdbcClient database;
 
-    Schools(SchoolOffice office, Briefs briefs, BringingIn bringingIn, TakeShelf takes, TakeSounds sounds, HandIns handIns, Shelf shelf, Recording recording, Voices voices, JdbcClient database) {
+    Schools(SchoolOffice office, Briefs briefs, BringingIn bringingIn, TakeShelf takes, TakeSounds sounds, HandIns handIns, Listening listening, Shelf shelf, Recording recording, Voices voices, JdbcClient database) {
         this.office = office;
         this.briefs = briefs;
         this.bringingIn = bringingIn;
         this.takes = takes;
         this.sounds = sounds;
         this.handIns = handIns;
+        this.listening = listening;
         this.shelf = shelf;
         this.recording = recording;
         this.voices = voices;
         this.database = database;
+    }
+
+    /** A teacher clears a hand-in that was heard elsewhere. */
+    public void clear(Person teacher, long handInId) {
+        handIns.decide(teacher, handInId, HandIn.Decision.CLEARED, "");
+        listening.letUnheardThrough(teacher, handInId, "We heard it in class.");
     }
 
     /**

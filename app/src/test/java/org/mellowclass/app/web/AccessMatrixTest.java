@@ -27,7 +27,6 @@ import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolOffice;
 import org.mellowclass.app.recording.Recording;
 import org.mellowclass.app.review.HandIn;
-import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.review.MarginNote;
 import org.mellowclass.app.review.MarginNotes;
 import org.mellowclass.app.roster.Classes;
@@ -225,6 +224,15 @@ class AccessMatrixTest {
             Map.entry("GET /hand-ins/{handInId}/timeline", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /hand-ins/{handInId}/decision", Open.TO_TEACHER),
             Map.entry("POST /hand-ins/{handInId}/notes", Open.TO_TEACHER),
+            Map.entry("GET /hand-ins/{handInId}/notes", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /hand-ins/{handInId}/listening", Open.TO_CREW_AND_TEACHER),
+            Map.entry("POST /hand-ins/{handInId}/heard", Open.TO_CREW_AND_TEACHER),
+            Map.entry("POST /hand-ins/{handInId}/unheard", Open.TO_TEACHER),
+            Map.entry("POST /hand-ins/{handInId}/marks", Open.TO_TEACHER),
+            Map.entry("GET /classes/{classId}/marks", Open.TO_TEACHER),
+            Map.entry("GET /classes/{classId}/marks.csv", Open.TO_TEACHER),
+            Map.entry("POST /notes/{noteId}/judged", Open.TO_TEACHER),
+            Map.entry("POST /notes/{noteId}/replies", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/notes/{revision}", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /notes/{noteId}/take-back", Open.TO_TEACHER),
             Map.entry("POST /notes/{noteId}/done", Open.TO_CREW),
@@ -257,6 +265,7 @@ class AccessMatrixTest {
             Map.entry("POST /episodes/{episodeId}/go-back", "{\"clientId\":\"matrix-back-1\",\"base\":99,\"seq\":1}"),
             Map.entry("POST /episodes/{episodeId}/trials", "{\"base\":1,\"edit\":{\"type\":\"remove\",\"startFrame\":0,\"endFrame\":9,\"trackIds\":[1]}}"),
             Map.entry("POST /notes/{noteId}/done", "{\"done\":true}"),
+            Map.entry("POST /hand-ins/{handInId}/heard", "{\"clientId\":\"matrix-heard-1\",\"startFrame\":0,\"endFrame\":4800,\"elapsedMs\":100}"),
             Map.entry("POST /classes/{classId}/brief", """
                     {"version":1,"project":"P","story":"","loudnessLufs":-16,"ceilingDbtp":-1,"shortest":"0:10","longest":"1:00",
                      "dueDay":"","outputFormat":"FLAC","recipe":"NONE","parts":[],"lines":[],"rubric":[],"starter":[]}"""),
@@ -290,8 +299,6 @@ class AccessMatrixTest {
     private SchoolOffice office;
     @Autowired
     private Invitations invitations;
-    @Autowired
-    private HandIns handIns;
     @Autowired
     private MarginNotes notes;
     @Autowired
@@ -379,10 +386,10 @@ class AccessMatrixTest {
         for (int i = 0; i < 2; i++) {
             notes.write(school.teacher(), handIn.id(), MarginNote.Kind.LOVELY, "Lovely.", 0, 48_000);
         }
-        noteToTick = notes.of(handIn).get(0).id();
-        noteToTakeBack = notes.of(handIn).get(1).id();
+        noteToTick = notes.in(handIn, handIn).get(0).note().id();
+        noteToTakeBack = notes.in(handIn, handIn).get(1).note().id();
         feedKey = airDesk.feedKey(school.teacher(), school.classId());
-        handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.CLEARED, "");
+        schools.clear(school.teacher(), handIn.id());
         airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.");
         Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());
         episodeKey = airDesk.onAir(school.episodeId()).orElseThrow().publicKey();
@@ -465,6 +472,15 @@ class AccessMatrixTest {
         }
         if (address.endsWith("/let-through")) {
             request.param("kind", "HUM").param("reason", "It is the river.");
+        }
+        if (address.endsWith("/unheard")) {
+            request.param("reason", "We heard it in class.");
+        }
+        if (address.endsWith("/judged")) {
+            request.param("agreed", "true");
+        }
+        if (address.endsWith("/replies")) {
+            request.param("words", "We will.");
         }
         if (address.endsWith("/class-recipes")) {
             request.param("steps", "low-cut:80").param("advice", "For the hall.");

@@ -8,7 +8,7 @@ import java.util.Set;
 public final class AirGate {
 
     /** One thing that is still missing. */
-    public enum Missing { CLEARANCE, TITLE, DESCRIPTION, VOICES, CONSENT, CREDITS, READINGS }
+    public enum Missing { CLEARANCE, TITLE, DESCRIPTION, VOICES, CONSENT, CREDITS, READINGS, HEARD }
 
     /** How far a voice may be heard, as far as anybody has recorded it. */
     public enum Reach { UNKNOWN, NONE, SCHOOL, PUBLIC }
@@ -24,9 +24,10 @@ public final class AirGate {
      * @param unnamed          how many takes are heard of which nobody has said whose voices are in them
      * @param voices           every voice that is heard
      * @param credits          the credit line of every shelf sound that is heard
+     * @param heard            teachers have heard every second of it, or one has said why it may go out all the same
      * @param toMend           how many readings are not good that must be, and that nobody has let through
      */
-    public record Facts(boolean cleared, String title, String description, int unnamed, List<Voice> voices, List<String> credits, int toMend) {
+    public record Facts(boolean cleared, String title, String description, int unnamed, List<Voice> voices, List<String> credits, int toMend, boolean heard) {
     }
 
     private AirGate() {
@@ -55,6 +56,9 @@ public final class AirGate {
         }
         if (facts.toMend() > 0) {
             missing.add(Missing.READINGS);
+        }
+        if (!facts.heard()) {
+            missing.add(Missing.HEARD);
         }
         return missing;
     }

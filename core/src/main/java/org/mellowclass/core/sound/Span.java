@@ -36,6 +36,37 @@ public record Span(long startFrame, long endFrame) {
         return joined;
     }
 
+    /** What of some spans is in none of others; in order. */
+    public static List<Span> without(Collection<Span> spans, Collection<Span> others) {
+        List<Span> left = new ArrayList<>();
+        List<Span> gone = joined(others, 0);
+        for (Span span : joined(spans, 0)) {
+            long from = span.startFrame;
+            for (Span other : gone) {
+                if (other.endFrame > from && other.startFrame < span.endFrame) {
+                    if (other.startFrame > from) {
+                        left.add(new Span(from, other.startFrame));
+                    }
+                    from = other.endFrame;
+                }
+            }
+            if (from < span.endFrame) {
+                left.add(new Span(from, span.endFrame));
+            }
+        }
+        return left;
+    }
+
+    /** What of some spans is in others as well; in order. */
+    public static List<Span> within(Collection<Span> spans, Collection<Span> others) {
+        return without(spans, without(spans, others));
+    }
+
+    /** How many frames spans have together, each once. */
+    public static long total(Collection<Span> spans) {
+        return joined(spans, 0).stream().mapToLong(Span::frames).sum();
+    }
+
     public long frames() {
         return endFrame - startFrame;
     }

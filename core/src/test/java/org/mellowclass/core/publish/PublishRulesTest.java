@@ -31,17 +31,17 @@ class PublishRulesTest {
 
     @Test
     void the_gate_opens_only_when_nothing_is_missing() {
-        assertThat(AirGate.missing(new AirGate.Facts(true, "Eels", "A story.", 0, List.of(PUBLIC), List.of("Waves by Ines"), 0))).isEmpty();
-        assertThat(AirGate.missing(new AirGate.Facts(true, "Eels", "A story.", 0, List.of(), List.of(), 0))).as("music alone").isEmpty();
-        assertThat(AirGate.missing(new AirGate.Facts(false, " ", null, 1, List.of(new AirGate.Voice("Otis", AirGate.Reach.SCHOOL)), List.of(" "), 2)))
+        assertThat(AirGate.missing(new AirGate.Facts(true, "Eels", "A story.", 0, List.of(PUBLIC), List.of("Waves by Ines"), 0, true))).isEmpty();
+        assertThat(AirGate.missing(new AirGate.Facts(true, "Eels", "A story.", 0, List.of(), List.of(), 0, true))).as("music alone").isEmpty();
+        assertThat(AirGate.missing(new AirGate.Facts(false, " ", null, 1, List.of(new AirGate.Voice("Otis", AirGate.Reach.SCHOOL)), List.of(" "), 2, false)))
                 .containsExactlyInAnyOrder(AirGate.Missing.values());
-        assertThat(AirGate.missing(new AirGate.Facts(true, "Eels", "A story.", 1, List.of(PUBLIC), List.of(), 0))).containsExactly(AirGate.Missing.VOICES);
+        assertThat(AirGate.missing(new AirGate.Facts(true, "Eels", "A story.", 1, List.of(PUBLIC), List.of(), 0, true))).containsExactly(AirGate.Missing.VOICES);
     }
 
     @ParameterizedTest
     @EnumSource(value = AirGate.Reach.class, names = "PUBLIC", mode = EnumSource.Mode.EXCLUDE)
     void one_voice_that_may_not_be_heard_in_public_keeps_it_shut(AirGate.Reach reach) {
-        assertThat(AirGate.missing(new AirGate.Facts(true, "Eels", "A story.", 0, List.of(PUBLIC, new AirGate.Voice("Wren", reach)), List.of(), 0)))
+        assertThat(AirGate.missing(new AirGate.Facts(true, "Eels", "A story.", 0, List.of(PUBLIC, new AirGate.Voice("Wren", reach)), List.of(), 0, true)))
                 .containsExactly(AirGate.Missing.CONSENT);
     }
 }
