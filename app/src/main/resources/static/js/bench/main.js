@@ -56,6 +56,7 @@ new Clips(byId('rows'), icons, own, shared);
 const curves = new Curves(own, shared);
 const flags = new Flags(icons, shared);
 const notes = new MarginNotes(episodeId, icons, own, shared);
+byId('next-note').addEventListener('click', () => notes.toNext());
 const clipCard = own ? new ClipCard(episodeId, shared) : null;
 const offer = new Offer(episodeId, shared);
 const tracksTab = own ? new TracksTab(episodeId, shared) : null;

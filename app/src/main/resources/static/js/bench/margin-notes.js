@@ -56,9 +56,22 @@ export class MarginNotes {
   }
 
   #show() {
+    const open = this.#notes.filter(note => !note.done && note.places.length > 0);
     render(this.#notes.map(note => this.#card(note)), byId('margin-notes'));
+    byId('notes-left').textContent = open.length === 0 ? '' : `${open.length} ${open.length === 1 ? 'note' : 'notes'} to look at`;
+    byId('next-note').hidden = open.length === 0;
     this.#bench.rows.all.forEach(row => this.#mark(row));
     this.arrange();
+  }
+
+  /** To the next note that is not done, from the first again behind the last. */
+  toNext() {
+    const open = this.#notes.filter(note => !note.done && note.places.length > 0);
+    const now = this.#bench.page.now();
+    const next = open.find(note => note.places[0].startFrame > now) ?? open[0];
+    if (next) {
+      this.#bench.goTo(next.places[0].startFrame);
+    }
   }
 
   /** Puts all cards of the margin in their places. */

@@ -1,6 +1,23 @@
 // A thin ink bracket under the sound that a note speaks of, with the mark of its kind where it begins.
 
 /**
+ * Lays the part of a plain line that is in a row.
+ *
+ * @param {import('./rows.js').Row} row @param {import('./layout.js').Layout} layout @param {number} start @param {number} end @param {string} kind its class
+ */
+export function layStretch(row, layout, start, end, kind) {
+  const from = Math.max(start, layout.rowStart(row.number));
+  const to = Math.min(end, layout.rowEnd(row.number));
+  if (from < to) {
+    const line = document.createElement('i');
+    line.className = kind;
+    line.style.left = `${100 * layout.part(row.number, from)}%`;
+    line.style.width = `${100 * (layout.part(row.number, to) - layout.part(row.number, from))}%`;
+    row.sound.append(line);
+  }
+}
+
+/**
  * Lays the part of a bracket that is in a row.
  *
  * @param {import('./rows.js').Row} row @param {import('./layout.js').Layout} layout @param {number} start @param {number} end

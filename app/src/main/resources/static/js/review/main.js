@@ -3,7 +3,7 @@
 import { byId, fieldById } from '../shared/elements.js';
 import { getJson } from '../shared/http.js';
 import { RATE, clock, fineClock, framesOf } from '../shared/time.js';
-import { layBracket } from '../page/bracket.js';
+import { layBracket, layStretch } from '../page/bracket.js';
 import { attachCommands } from '../page/attach-commands.js';
 import { readingCommands } from '../page/commands.js';
 import { FilePlayer } from '../page/file-player.js';
@@ -25,10 +25,23 @@ const page = new Page(review, new FilePlayer(/** @type {HTMLAudioElement} */ (by
 /** What an element's data say of its place. @param {HTMLElement} element */
 const spanOf = ({ dataset }) => ({ start: Number(dataset.start), end: Number(dataset.end) });
 
-page.rows.onRow(row => {
-  row.sound.querySelectorAll('.note-bracket').forEach(old => old.remove());
+// ---- what was heard
+
+const heard = new Heard(/** @type {HTMLAudioElement} */ (byId('mixdown')), review.dataset.handIn ?? '', () => {
+  const frames = heard.left.reduce((sum, { start, end }) => sum + end - start, 0);
+  byId('heard-words').textContent = frames === 0 ? 'You have heard all of it.' : `${clock(frames)} not heard yet.`;
+  byId('play-unheard').hidden = frames === 0;
+  page.markUnheard(heard.left);
+  page.rows.all.forEach(drawOn);
+});
+page.rows.onRow(drawOn);
+
+/** @param {import('../page/rows.js').Row} row */
+function drawOn(row) {
+  row.sound.querySelectorAll('.note-bracket, .unheard').forEach(old => old.remove());
   const { layout } = page;
   if (layout) {
+    heard.left.forEach(({ start, end }) => layStretch(row, layout, start, end, 'unheard'));
     cards().forEach(card => {
       const { start, end } = spanOf(card);
       layBracket(row, layout, start, end, { label: `Note: ${card.dataset.words}, ${fineClock(start)}`, icon: `${review.dataset.icons}#${card.dataset.icon}`,
@@ -38,7 +51,7 @@ page.rows.onRow(row => {
         } });
     });
   }
-});
+}
 
 function draw() {
   drawForm();
@@ -98,14 +111,8 @@ if (form) {
   attachNoteForm(form, review.dataset.handIn ?? '', page, drawForm);
 }
 
-// ---- what was heard
+// ---- what was not heard
 
-const heard = new Heard(/** @type {HTMLAudioElement} */ (byId('mixdown')), review.dataset.handIn ?? '', () => {
-  const frames = heard.left.reduce((sum, { start, end }) => sum + end - start, 0);
-  byId('heard-words').textContent = frames === 0 ? 'You have heard all of it.' : `${clock(frames)} not heard yet.`;
-  byId('play-unheard').hidden = frames === 0;
-  page.markUnheard(heard.left);
-});
 const playRest = () => playEach(heard.left, 0);
 byId('play-unheard').addEventListener('click', playRest);
 
@@ -133,7 +140,10 @@ if (decision && dialog) {
   });
 }
 
-attachCommands(readingCommands(page), own, page, review.dataset.person ?? '');
+const next = /** @type {HTMLAnchorElement | null} */ (document.getElementById('next-hand-in'));
+attachCommands([...readingCommands(page), { name: 'to-note', keys: ['Enter'], shown: form ? ['Enter'] : [], words: form ? 'from what is marked to its note' : '',
+  possible: () => form !== null && Boolean(page.selection), run: () => byId('note-words').focus() }, { name: 'next-hand-in', keys: ['j'], shown: next ? ['J'] : [], words: next ? 'to the next hand-in that waits' : '',
+  possible: () => next !== null, run: () => next?.click() }], own, page, review.dataset.person ?? '');
 
 getJson(`/hand-ins/${review.dataset.handIn}/timeline`).then(timeline => page.show(unfold(timeline))).catch(problem => page.say(problem.message));
 getJson(`/hand-ins/${review.dataset.handIn}/listening`).then(({ left }) => heard.begin(left.map((/** @type {{ startFrame: number, endFrame: number }} */ span) => ({ start: span.startFrame, end: span.endFrame }))))

@@ -8,6 +8,7 @@ import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.EpisodeStandings;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.review.MarginNotes;
 import org.mellowclass.app.soundcheck.SoundChecks;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
@@ -22,12 +23,14 @@ public class Standings implements EpisodeStandings {
     private final AirDesk airDesk;
     private final TakeShelf takes;
     private final SoundChecks checks;
+    private final MarginNotes notes;
 
-    Standings(HandIns handIns, AirDesk airDesk, TakeShelf takes, SoundChecks checks) {
+    Standings(HandIns handIns, AirDesk airDesk, TakeShelf takes, SoundChecks checks, MarginNotes notes) {
         this.handIns = handIns;
         this.airDesk = airDesk;
         this.takes = takes;
         this.checks = checks;
+        this.notes = notes;
     }
 
     @Override
@@ -51,7 +54,7 @@ public class Standings implements EpisodeStandings {
                     ? new Next("record your first take", "/episodes/" + episode.id() + "/record")
                     : new Next(toMend(episode.id()), bench);
             case HANDED_IN -> new Next("your teacher hears it", newest);
-            case ANOTHER_PASS -> new Next("mend it, then hand in", bench);
+            case ANOTHER_PASS -> new Next(handIn.map(notes::open).filter(words -> !words.isEmpty()).orElse("mend it, then hand in"), bench);
             case CLEARED, OFF_AIR, ON_AIR -> new Next("nothing, well done", newest);
         };
     }

@@ -50,6 +50,16 @@ interface HandInMapper extends NamedSounds {
             """)
     List<HandIn> newestOfClass(long classId);
 
+    /** A hand-in that a teacher has to hear: the newest of its episode, ready and not decided. */
+    @Select("""
+            SELECT h.id, h.episode_id, h.number, h.frames, h.new_frames, h.report, h.created_at, e.title, crew.name AS crew_name
+            FROM hand_in h JOIN episode e ON e.id = h.episode_id JOIN crew ON crew.id = e.crew_id
+            WHERE crew.class_id = #{classId} AND h.state = 'READY' AND h.decision IS NULL
+              AND h.number = (SELECT max(o.number) FROM hand_in o WHERE o.episode_id = h.episode_id)
+            ORDER BY h.created_at, h.id
+            """)
+    List<HandIns.Row> waiting(long classId);
+
     @Select("SELECT crew.name FROM crew JOIN episode e ON e.crew_id = crew.id WHERE e.id = #{episodeId}")
     String crewName(long episodeId);
 

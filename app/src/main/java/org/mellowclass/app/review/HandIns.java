@@ -3,7 +3,9 @@ package org.mellowclass.app.review;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.time.Clock;
+import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -32,6 +34,7 @@ import org.mellowclass.core.review.SharedSound;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.soundcheck.Reading;
 import org.mellowclass.core.soundcheck.SoundCheck;
+import org.mellowclass.core.soundcheck.Verdict;
 import org.springframework.core.io.Resource;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
@@ -113,6 +116,26 @@ public class HandIns {
     @Transactional(readOnly = true)
     public List<HandIn> newestOfClass(SchoolClass schoolClass) {
         return handIns.newestOfClass(schoolClass.id());
+    }
+
+    record Row(long id, long episodeId, int number, long frames, Long newFrames, String report, Instant createdAt, String title, String crewName) {
+    }
+
+    /**
+     * A hand-in that waits for a teacher's ears.
+     *
+     * @param newFrames how much of it sounds otherwise than the one before; all of it for the first
+     * @param worst     the reading that is furthest from good, if any is not
+     */
+    public record WaitingOne(long id, int number, long frames, long newFrames, Instant createdAt, String title, String crewName, Reading worst) {
+    }
+
+    /** Those of a class that wait, the oldest first. */
+    @Transactional(readOnly = true)
+    public List<WaitingOne> waiting(Person viewer, long classId) {
+        return handIns.waiting(access.taughtClass(viewer, classId).id()).stream().map(row -> new WaitingOne(row.id, row.number, row.frames, row.newFrames == null ? row.frames : row.newFrames,
+                row.createdAt, row.title, row.crewName, reports.read(row.report).readings().stream().filter(reading -> reading.verdict().compareTo(Verdict.GOOD) > 0)
+                .max(Comparator.comparing(Reading::verdict)).orElse(null))).toList();
     }
 
     /** How far the mixdown has come, in percent. */

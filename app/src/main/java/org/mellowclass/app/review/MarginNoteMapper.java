@@ -69,6 +69,12 @@ interface MarginNoteMapper {
             """)
     List<String> phrases(long authorId, MarginNote.Kind kind, int most);
 
+    record Open(int notes, int toMend) {
+    }
+
+    @Select("SELECT count(*) AS notes, coalesce(sum(kind = 'MEND'), 0) AS to_mend FROM margin_note WHERE hand_in_id = #{handInId} AND done_at IS NULL")
+    Open open(long handInId);
+
     @Delete("DELETE FROM margin_note WHERE id = #{id}")
     void delete(long id);
 }

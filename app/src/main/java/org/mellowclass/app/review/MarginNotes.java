@@ -142,6 +142,13 @@ public class MarginNotes {
         return note;
     }
 
+    /** In words, what of a hand-in's notes is not ticked: <em>3 notes, 1 to mend</em>; empty where all are. */
+    @Transactional(readOnly = true)
+    public String open(HandIn handIn) {
+        MarginNoteMapper.Open open = notes.open(handIn.id());
+        return open.notes() == 0 ? "" : open.notes() + (open.notes() == 1 ? " note" : " notes") + (open.toMend() == 0 ? "" : ", " + open.toMend() + " to mend");
+    }
+
     /** What a teacher has written more than once, to be written again with one press. */
     @Transactional(readOnly = true)
     public Map<MarginNote.Kind, List<String>> phrases(Person viewer) {

@@ -2,6 +2,7 @@ package org.mellowclass.app.review;
 
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.time.Clock;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -48,8 +49,9 @@ class ReviewController {
     private final Listening listening;
     private final Differences differences;
     private final Marks marks;
+    private final Clock clock;
 
-    ReviewController(Access access, HandIns handIns, MarginNotes notes, Bench bench, BenchViews views, Laws laws, Briefs briefs, Listening listening, Differences differences, Marks marks) {
+    ReviewController(Access access, HandIns handIns, MarginNotes notes, Bench bench, BenchViews views, Laws laws, Briefs briefs, Listening listening, Differences differences, Marks marks, Clock clock) {
         this.access = access;
         this.handIns = handIns;
         this.notes = notes;
@@ -60,6 +62,7 @@ class ReviewController {
         this.listening = listening;
         this.differences = differences;
         this.marks = marks;
+        this.clock = clock;
     }
 
     @PostMapping("/episodes/{episodeId}/hand-ins")
@@ -75,6 +78,15 @@ class ReviewController {
         }
         addEpisode(viewer, episodeId, model);
         return "review/none";
+    }
+
+    /** The hand-ins of a class that wait, to be heard one after the other. */
+    @GetMapping("/classes/{classId}/marking")
+    String desk(@AuthenticationPrincipal Person viewer, @PathVariable long classId, Model model) {
+        model.addAttribute("schoolClass", access.taughtClass(viewer, classId));
+        model.addAttribute("waiting", handIns.waiting(viewer, classId));
+        model.addAttribute("now", clock.instant());
+        return "review/desk";
     }
 
     @GetMapping("/hand-ins/{handInId}")
@@ -142,6 +154,7 @@ class ReviewController {
             model.addAttribute("anew", since.anew());
             model.addAttribute("earlierNotes", earlier.map(before -> notes.in(handIn, before)).orElse(List.of()).stream().map(placed -> new Outcome(placed,
                     Changes.at(since.changes(), List.of(placed.note().span()), placed.places()))).toList());
+            model.addAttribute("next", viewer.isTeacher() ? handIns.waiting(viewer, episode.classId()).stream().filter(other -> other.id() != handInId).findFirst().orElse(null) : null);
             model.addAttribute("listened", listening.map(viewer, handIn));
             model.addAttribute("workingLevel", WorkingLevel.STANDARD);
             model.addAttribute("viewerId", viewer.id());

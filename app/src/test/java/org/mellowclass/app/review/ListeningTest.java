@@ -2,9 +2,12 @@ package org.mellowclass.app.review;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
+import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
 
 import java.io.IOException;
 import java.util.List;
+import java.util.Set;
 
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -13,6 +16,7 @@ import org.mellowclass.app.bench.Head;
 import org.mellowclass.app.feed.AirDesk;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.testing.AppTest;
+import org.mellowclass.app.testing.As;
 import org.mellowclass.app.testing.Schools;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.core.review.Change;
@@ -22,12 +26,17 @@ import org.mellowclass.core.testing.Signal;
 import org.mellowclass.core.timeline.edit.Remove;
 import org.mellowclass.core.timeline.edit.Soften;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.test.web.servlet.MockMvc;
 
 @AppTest
 class ListeningTest {
 
     @Autowired
     private Listening listening;
+    @Autowired
+    private MarginNotes notes;
+    @Autowired
+    private MockMvc mvc;
     @Autowired
     private Differences differences;
     @Autowired
@@ -89,10 +98,10 @@ class ListeningTest {
     void after_a_cut_only_what_sounds_otherwise_is_left_to_be_heard() throws IOException {
         hear(school.teacher(), first, "all-of-it", 0, 10);
         long track = bench.head(school.student(), school.episodeId()).timeline().tracks().get(0).id();
-        HandIn second = handInAfter(new Remove(seconds(2, 3), java.util.Set.of(track)));
+        HandIn second = handInAfter(new Remove(seconds(2, 3), Set.of(track)));
         assertThat(second.newFrames()).isZero();
         assertThat(listening.map(school.teacher(), second).whole()).isTrue();
-        HandIn third = handInAfter(new Soften(seconds(4, 6), java.util.Set.of(track)));
+        HandIn third = handInAfter(new Soften(seconds(4, 6), Set.of(track)));
         assertThat(third.newFrames()).isEqualTo(2 * Frames.RATE);
         assertThat(listening.map(school.teacher(), third).left()).containsExactly(seconds(4, 6));
         Differences.Difference since = differences.between(second, third);
@@ -100,6 +109,26 @@ class ListeningTest {
         assertThat(differences.between(first, second).changes()).extracting(Change::kind).containsExactly(Change.Kind.TAKEN_OUT);
         assertThat(differences.between(first, third).changes()).extracting(Change::kind).containsExactlyInAnyOrder(Change.Kind.TAKEN_OUT, Change.Kind.SOFTER);
         assertThat(since.anew()).containsExactly(seconds(4, 6));
+    }
+
+    @Test
+    void a_teacher_reads_what_changed_what_became_of_the_notes_and_how_much_is_new() throws Exception {
+        notes.write(school.teacher(), first.id(), MarginNote.Kind.MEND, "Softer here.", seconds(4, 6).startFrame(), seconds(4, 6).endFrame());
+        notes.write(school.teacher(), first.id(), MarginNote.Kind.QUESTION, "Do we need this?", seconds(2, 3).startFrame(), seconds(2, 3).endFrame());
+        notes.tick(school.student(), notes.in(first, first).get(1).note().id(), true, "Half as loud.");
+        long track = bench.head(school.student(), school.episodeId()).timeline().tracks().get(0).id();
+        handInAfter(new Soften(seconds(4, 6), Set.of(track)));
+        HandIn third = handInAfter(new Remove(seconds(2, 3), Set.of(track)));
+        String page = page("/hand-ins/" + third.id());
+        assertThat(page).contains("What changed since hand-in 2: 1", "Noor: 1.0 s taken out", "Said of hand-in 2");
+        assertThat(page("/hand-ins/" + handIns.ofEpisode(school.teacher(), school.episodeId()).get(1).id()))
+                .contains("Noor: 2.0 s softer by 12.0 dB", "Half as loud.", "Nothing was changed there.", "2.0 s of new sound");
+        assertThat(page("/classes/" + school.classId() + "/marking")).contains("1 hand-in waits", "0.0 s new of 0:09");
+        assertThat(page("/classes/" + school.classId() + "/marks")).contains("No marks are given yet");
+    }
+
+    private String page(String address) throws Exception {
+        return mvc.perform(get(address).with(As.person(school.teacher()))).andExpect(status().isOk()).andReturn().getResponse().getContentAsString();
     }
 
     @Test

@@ -229,6 +229,7 @@ class AccessMatrixTest {
             Map.entry("POST /hand-ins/{handInId}/heard", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /hand-ins/{handInId}/unheard", Open.TO_TEACHER),
             Map.entry("POST /hand-ins/{handInId}/marks", Open.TO_TEACHER),
+            Map.entry("GET /classes/{classId}/marking", Open.TO_TEACHER),
             Map.entry("GET /classes/{classId}/marks", Open.TO_TEACHER),
             Map.entry("GET /classes/{classId}/marks.csv", Open.TO_TEACHER),
             Map.entry("POST /notes/{noteId}/judged", Open.TO_TEACHER),
