@@ -8,6 +8,8 @@ const TELL_MS = 10_000;
 const MOST_SPEED = 2;
 /** Shorter is a slip of the finger. */
 const LEAST_FRAMES = RATE / 10;
+/** Seams of playing and stopping are no sound that was missed. */
+const SEAM = RATE / 2;
 
 /** @typedef {{ start: number, end: number }} Span in frames */
 /** @typedef {{ clientId: string, startFrame: number, endFrame: number, elapsedMs: number }} Told */
@@ -57,7 +59,8 @@ export class Heard {
   #stretch = null;
   /** What the server does not know yet. @type {Told[]} */
   #unsent = [];
-  #sending = false;
+  /** @type {Promise<void> | null} */
+  #sending = null;
   /** @type {Span[]} */
   left = [];
 
@@ -118,17 +121,27 @@ export class Heard {
     const end = stretch && here ? Math.max(stretch.at, this.#frame) : stretch?.at ?? 0;
     if (stretch && end - stretch.from >= LEAST_FRAMES) {
       this.#unsent.push({ clientId: crypto.randomUUID(), startFrame: stretch.from, endFrame: end, elapsedMs: Math.ceil(performance.now() - stretch.since) });
-      this.left = without(this.left, [{ start: stretch.from, end }]);
+      this.left = without(this.left, [{ start: stretch.from, end }]).filter(span => span.end - span.start > SEAM);
       this.#onChange();
       this.#send();
     }
   }
 
-  async #send() {
-    if (this.#sending) {
-      return;
+  /** Tells what has been heard up to now, and waits until it is known. */
+  async flush() {
+    this.#close(true);
+    if (this.#counts) {
+      this.#again();
     }
-    this.#sending = true;
+    await this.#send();
+  }
+
+  #send() {
+    this.#sending ??= this.#sendAll().finally(() => { this.#sending = null; });
+    return this.#sending;
+  }
+
+  async #sendAll() {
     try {
       while (this.#unsent.length > 0) {
         await postJson(this.#address, this.#unsent[0], { keepalive: true });
@@ -140,6 +153,5 @@ export class Heard {
         this.#unsent.shift();
       }
     }
-    this.#sending = false;
   }
 }

@@ -27,6 +27,9 @@ const spanOf = ({ dataset }) => ({ start: Number(dataset.start), end: Number(dat
 
 // ---- what was heard
 
+/** What sounds otherwise than in the hand-in before. */
+const anew = (document.getElementById('play-anew')?.dataset.spans ?? '').split(' ').filter(Boolean).map(span => span.split('-').map(Number)).map(([start, end]) => ({ start, end }));
+
 const heard = new Heard(/** @type {HTMLAudioElement} */ (byId('mixdown')), review.dataset.handIn ?? '', () => {
   const frames = heard.left.reduce((sum, { start, end }) => sum + end - start, 0);
   byId('heard-words').textContent = frames === 0 ? 'You have heard all of it.' : `${clock(frames)} not heard yet.`;
@@ -38,10 +41,11 @@ page.rows.onRow(drawOn);
 
 /** @param {import('../page/rows.js').Row} row */
 function drawOn(row) {
-  row.sound.querySelectorAll('.note-bracket, .unheard').forEach(old => old.remove());
+  row.sound.querySelectorAll('.note-bracket, .unheard, .anew').forEach(old => old.remove());
   const { layout } = page;
   if (layout) {
     heard.left.forEach(({ start, end }) => layStretch(row, layout, start, end, 'unheard'));
+    anew.forEach(({ start, end }) => layStretch(row, layout, start, end, 'anew'));
     cards().forEach(card => {
       const { start, end } = spanOf(card);
       layBracket(row, layout, start, end, { label: `Note: ${card.dataset.words}, ${fineClock(start)}`, icon: `${review.dataset.icons}#${card.dataset.icon}`,
@@ -78,8 +82,7 @@ function playEach(spans, around) {
   }
 }
 
-const anew = document.getElementById('play-anew');
-anew?.addEventListener('click', () => playEach((anew.dataset.spans ?? '').split(' ').map(span => span.split('-').map(Number)).map(([start, end]) => ({ start, end })), 2 * RATE));
+document.getElementById('play-anew')?.addEventListener('click', () => playEach(anew, 2 * RATE));
 
 // ---- writing a note
 
@@ -120,7 +123,20 @@ const decision = /** @type {HTMLFormElement | null} */ (document.querySelector('
 const dialog = /** @type {HTMLDialogElement | null} */ (document.getElementById('unheard'));
 if (decision && dialog) {
   let asked = false;
+  let told = false;
   decision.addEventListener('submit', event => {
+    if (!told) {
+      // what was heard last is told first
+      event.preventDefault();
+      const pressed = event.submitter;
+      // a form that is being submitted cannot be submitted
+      heard.flush().then(() => setTimeout(() => {
+        told = true;
+        decision.requestSubmit(pressed);
+      }));
+      return;
+    }
+    told = false;
     const button = /** @type {HTMLButtonElement | null} */ (event.submitter);
     if (button?.value === 'CLEARED' && !asked && heard.left.length > 0) {
       event.preventDefault();

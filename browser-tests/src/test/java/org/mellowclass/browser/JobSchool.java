@@ -82,6 +82,10 @@ abstract class JobSchool extends BrowserTest {
         school = null;
     }
 
+    static String at(String path) {
+        return school.address(path);
+    }
+
     Page crewOf(String child) {
         Page page = page();
         List<String> card = CARDS.get(child);

@@ -40,6 +40,7 @@ class KeyboardOnlyTest extends BrowserTest {
             writeANote(teacher);
             type(teacher, teacher.getByLabel("One sentence for the crew"), "It goes out.");
             press(teacher, teacher.locator("button[value=CLEARED]"), "Enter");
+            type(teacher, teacher.locator("#unheard-reason"), "We heard it in class.");
             press(teacher, teacher.locator("#unheard-clear"), "Enter");
             teacher.waitForURL("**/air");
             String desk = teacher.url();

@@ -1,0 +1,132 @@
+package org.mellowclass.browser;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.Map;
+import java.util.regex.Pattern;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import org.junit.jupiter.api.Test;
+import org.mellowclass.core.testing.Signal;
+
+/** A teacher marks by keyboard while listening; a crew cuts before and inside the noted words; the teacher hears only what is new. */
+class MarkingWayTest extends JobSchool {
+
+    private static void button(Page page, String name) {
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name)).click();
+    }
+
+    private Page teacher() {
+        Page teacher = page();
+        teacher.navigate(at("/sign-in?as=teacher"));
+        teacher.getByLabel("E-mail").fill("rush@withy.example");
+        teacher.getByLabel("Password").fill("reeds in the wind");
+        teacher.locator("#panel-teacher button[type=submit]").click();
+        teacher.waitForURL("**/classes/*");
+        return teacher;
+    }
+
+    /** The first hand-in on the marking desk. */
+    private void hearTheFirst(Page teacher) {
+        teacher.getByText("Marking desk").click();
+        teacher.waitForURL("**/marking");
+        assertAccessible(teacher);
+        teacher.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName(Pattern.compile("Hear it"))).first().click();
+        waitForRows(teacher);
+    }
+
+    /** From a tenth of a second to another, by keys alone. */
+    private static void note(Page teacher, int from, int to, String kindKey, String words) {
+        teacher.locator("#page").focus();
+        teacher.keyboard().press("Home");
+        forward(teacher, from);
+        teacher.keyboard().press("1");
+        forward(teacher, to - from);
+        teacher.keyboard().press("2");
+        teacher.keyboard().press("Enter");
+        assertThat((Boolean) teacher.locator("#note-words").evaluate("it => it === document.activeElement")).isTrue();
+        teacher.keyboard().press(kindKey);
+        teacher.keyboard().type(words);
+        teacher.keyboard().press("Enter");
+        teacher.locator(".note-card", new Page.LocatorOptions().setHasText(words)).waitFor();
+    }
+
+    private static void forward(Page page, int tenths) {
+        for (int i = 0; i < tenths; i++) {
+            page.keyboard().press("Shift+ArrowRight");
+        }
+    }
+
+    private void handIn(Page crew) {
+        crew.locator("#hand-in button").click();
+        crew.waitForURL("**/hand-ins/*");
+        crew.locator(".readings").first().waitFor(new Locator.WaitForOptions().setTimeout(60_000));
+    }
+
+    @Test
+    void notes_stay_with_their_words_and_only_what_is_new_is_heard_again() throws Exception {
+        Page crew = crewOf("Ida Pool");
+        String episode = episodeOf(crew);
+        bringIn(crew, "START", Map.of("Ida", Signal.concat(Signal.sine(1, 440, -12, 4), Signal.sine(1, 660, -12, 4), Signal.sine(1, 880, -12, 4)).fadedIn()));
+        handIn(crew);
+
+        Page teacher = teacher();
+        hearTheFirst(teacher);
+        assertAccessible(teacher);
+        note(teacher, 50, 70, "3", "Say it again, slower.");
+        note(teacher, 90, 100, "1", "I can hear the bell.");
+        assertThat(teacher.locator(".note-card").first().innerText()).contains("mend this", "0:05");
+        teacher.reload();
+        waitForRows(teacher);
+        assertThat(teacher.locator(".note-card").count()).isEqualTo(2);
+        teacher.locator("#page").focus();
+        teacher.keyboard().press("Home");
+        teacher.keyboard().press("Space");
+        teacher.getByText("You have heard all of it.").waitFor(new Locator.WaitForOptions().setTimeout(40_000));
+        teacher.getByLabel("One sentence for the crew").fill("Nearly there.");
+        button(teacher, "Another pass");
+        teacher.getByText("Another pass.").waitFor();
+
+        crew.navigate(at("/episodes/" + episode + "/bench"));
+        crew.getByText("2 notes, 1 to mend").waitFor();
+        select(crew, 5.5, 6);
+        press(crew, "#remove", "Removed 0.50 s");
+        select(crew, 1, 3);
+        press(crew, "#remove", "Removed 2.00 s");
+        select(crew, 8, 9);
+        press(crew, "#soften", "Softened 1.00 s");
+        Locator mend = crew.locator(".note-card", new Page.LocatorOptions().setHasText("slower"));
+        assertThat(mend.innerText()).contains("0:03");
+        mend.getByLabel("done").check();
+        mend.getByLabel("How you did it").fill("Shorter now.");
+        mend.getByLabel("How you did it").press("Tab");
+        handIn(crew);
+
+        teacher.navigate(at("/classes/1/marks"));
+        teacher.getByText("No marks are given yet.").waitFor();
+        assertAccessible(teacher);
+        teacher.navigate(at("/classes/1"));
+        hearTheFirst(teacher);
+        assertThat(teacher.locator("#heard-words").innerText()).isEqualTo("0:01 not heard yet.");
+        teacher.getByText("What changed since hand-in 1: 3").click();
+        assertThat(teacher.locator("[aria-label='What changed since hand-in 1']").innerText())
+                .contains("Ida: 2.0 s taken out", "Ida: 0.5 s taken out", "Ida: 1.0 s softer by 12.0 dB", "1.0 s of new sound");
+        button(teacher, "Play only what is new");
+        teacher.getByText("You have heard all of it.").waitFor(new Locator.WaitForOptions().setTimeout(20_000));
+        assertThat((Boolean) teacher.evaluate("document.getElementById('mixdown').currentTime < 10")).as("only around what is new").isTrue();
+        teacher.getByText("Said of hand-in 1: 1 of 2 ticked").click();
+        Locator said = teacher.locator("[aria-label='Said of hand-in 1']");
+        assertThat(said.innerText()).contains("Shorter now.", "Ida: 0.5 s taken out", "Nothing was changed there.", "0:03", "0:06");
+        assertAccessible(teacher);
+        said.getByText("agree").click();
+        teacher.waitForLoadState();
+        waitForRows(teacher);
+        teacher.getByText("Said of hand-in 1: 1 of 2 ticked").click();
+        teacher.getByText("done, as you both say").waitFor();
+        button(teacher, "Clear for air");
+        teacher.waitForURL("**/air");
+        assertThat(teacher.getByText("What nobody has heard yet").count()).as("it was heard, the rest in hand-in 1").isZero();
+    }
+}
