@@ -40,11 +40,22 @@ class MarginNoteController {
 
     @PostMapping("/notes/{noteId}/take-back")
     String takeBack(@AuthenticationPrincipal Person viewer, @PathVariable long noteId) {
-        return "redirect:/hand-ins/" + notes.takeBack(viewer, noteId).handInId();
+        MarginNote note = notes.takeBack(viewer, noteId);
+        return (viewer.isTeacher() ? "redirect:/hand-ins/" : "redirect:/early/") + note.handInId();
+    }
+
+    @PostMapping("/notes/{noteId}/held")
+    String hold(@AuthenticationPrincipal Person viewer, @PathVariable long noteId, @RequestParam boolean held) {
+        return "redirect:/hand-ins/" + notes.hold(viewer, noteId, held).handInId();
+    }
+
+    @PostMapping("/notes/{noteId}/report")
+    String report(@AuthenticationPrincipal Person viewer, @PathVariable long noteId) {
+        return "redirect:/hand-ins/" + notes.report(viewer, noteId).handInId();
     }
 
     /** A note as the bench shows it. */
-    record NoteView(long id, MarginNote.Kind kind, String words, String author, int handIn, boolean done, String doneWords, boolean agreed, List<ReplyView> replies, List<Span> places) {
+    record NoteView(long id, MarginNote.Kind kind, String words, String author, int handIn, boolean done, String doneWords, boolean agreed, List<ReplyView> replies, List<Span> places, boolean swapped) {
     }
 
     record ReplyView(String author, String words) {
@@ -56,7 +67,7 @@ class MarginNoteController {
         return notes.at(viewer, episodeId, revision).stream().map(placed -> new NoteView(placed.note().id(),
                 placed.note().kind(), placed.note().words(), placed.note().authorName(), placed.note().handInNumber(),
                 placed.note().done(), placed.note().doneWords(), placed.note().agreed(),
-                placed.replies().stream().map(reply -> new ReplyView(reply.authorName(), reply.words())).toList(), placed.places())).toList();
+                placed.replies().stream().map(reply -> new ReplyView(reply.authorName(), reply.words())).toList(), placed.places(), placed.swapped())).toList();
     }
 
     record Tick(boolean done, String how) {

@@ -15,16 +15,17 @@ interface MarginNoteMapper {
 
     String NOTE = """
             SELECT n.id, n.hand_in_id, h.episode_id, h.number AS hand_in_number, person.name AS author_name, n.kind, n.words,
-                   n.start_frame, n.end_frame, n.anchor, n.done_at, n.done_words, n.agreed_at
+                   n.start_frame, n.end_frame, n.anchor, n.done_at, n.done_words, n.agreed_at,
+                   n.author_id, person.role = 'STUDENT' AS by_student, n.held_at, n.reported_at
             FROM margin_note n JOIN hand_in h ON h.id = n.hand_in_id JOIN person ON person.id = n.author_id
             """;
 
     @Insert("""
-            INSERT INTO margin_note (hand_in_id, author_id, kind, words, start_frame, end_frame, anchor, created_at)
-            VALUES (#{handInId}, #{authorId}, #{kind}, #{words}, #{startFrame}, #{endFrame}, #{anchor}, #{at})
+            INSERT INTO margin_note (hand_in_id, author_id, kind, words, start_frame, end_frame, anchor, created_at, held_at)
+            VALUES (#{handInId}, #{authorId}, #{kind}, #{words}, #{startFrame}, #{endFrame}, #{anchor}, #{at}, #{heldAt})
             """)
     void add(long handInId, long authorId, MarginNote.Kind kind, String words, long startFrame, long endFrame, String anchor,
-             Instant at);
+             Instant at, Instant heldAt);
 
     @Select(NOTE + "WHERE n.id = #{id}")
     Optional<MarginNote> find(long id);
@@ -72,8 +73,11 @@ interface MarginNoteMapper {
     record Open(int notes, int toMend) {
     }
 
-    @Select("SELECT count(*) AS notes, coalesce(sum(kind = 'MEND'), 0) AS to_mend FROM margin_note WHERE hand_in_id = #{handInId} AND done_at IS NULL")
+    @Select("SELECT count(*) AS notes, coalesce(sum(kind = 'MEND'), 0) AS to_mend FROM margin_note WHERE hand_in_id = #{handInId} AND done_at IS NULL AND held_at IS NULL")
     Open open(long handInId);
+
+    @Update("UPDATE margin_note SET held_at = #{heldAt}, reported_at = #{reportedAt} WHERE id = #{id}")
+    void hold(long id, Instant heldAt, Instant reportedAt);
 
     @Delete("DELETE FROM margin_note WHERE id = #{id}")
     void delete(long id);

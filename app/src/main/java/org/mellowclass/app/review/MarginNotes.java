@@ -1,7 +1,9 @@
 package org.mellowclass.app.review;
 
 import java.time.Clock;
+import java.time.Instant;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -21,7 +23,10 @@ import org.mellowclass.app.store.StoredJson;
 import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
+import org.mellowclass.core.review.Change;
+import org.mellowclass.core.review.Changes;
 import org.mellowclass.core.review.NoteAnchor;
+import org.mellowclass.core.review.NotePlace;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.timeline.Timeline;
 import org.springframework.stereotype.Service;
@@ -39,14 +44,16 @@ public class MarginNotes {
 
     private final MarginNoteMapper notes;
     private final HandIns handIns;
+    private final HandInMapper frozen;
     private final Bench bench;
     private final Access access;
     private final StoredJson<NoteAnchor> anchors;
     private final Clock clock;
 
-    MarginNotes(MarginNoteMapper notes, HandIns handIns, Bench bench, Access access, FormerTakes formerTakes, ObjectMapper json, Clock clock) {
+    MarginNotes(MarginNoteMapper notes, HandIns handIns, HandInMapper frozen, Bench bench, Access access, FormerTakes formerTakes, ObjectMapper json, Clock clock) {
         this.notes = notes;
         this.handIns = handIns;
+        this.frozen = frozen;
         this.bench = bench;
         this.access = access;
         this.anchors = anchorsAsStored(json, formerTakes::of);
@@ -57,6 +64,15 @@ public class MarginNotes {
     public void write(Person viewer, long handInId, MarginNote.Kind kind, String words, long startFrame, long endFrame) {
         HandIn handIn = handIns.find(viewer, handInId);
         access.taughtEpisode(viewer, handIn.episodeId());
+        add(viewer, handIn, kind, words, startFrame, endFrame, false);
+    }
+
+    /**
+     * A note by somebody whom the caller has let through.
+     *
+     * @param held whether a teacher looks at it before its crew sees it
+     */
+    void add(Person author, HandIn handIn, MarginNote.Kind kind, String words, long startFrame, long endFrame, boolean held) {
         String text = Fields.plain(words);
         if (text.isEmpty()) {
             throw Refusal.unfit("note.WORDS_MISSING").at("words");
@@ -69,41 +85,75 @@ public class MarginNotes {
             throw Refusal.unfit("note.SPAN").at("from");
         }
         NoteAnchor anchor = NoteAnchor.of(bench.timeline(handIn.timelineHash()), new Span(startFrame, end));
-        notes.add(handInId, viewer.id(), kind, text, startFrame, end, anchors.write(anchor), clock.instant());
+        Instant now = clock.instant();
+        notes.add(handIn.id(), author.id(), kind, text, startFrame, end, anchors.write(anchor), now, held ? now : null);
     }
 
-    /** Takes a note back. */
+    /** Takes a note back: its author's, or a teacher's to take. */
     public MarginNote takeBack(Person viewer, long noteId) {
         MarginNote note = notes.find(noteId).orElseThrow(NotFound::new);
-        access.taughtEpisode(viewer, note.episodeId());
+        if (note.authorId() != viewer.id()) {
+            access.taughtEpisode(viewer, note.episodeId());
+        }
         notes.delete(noteId);
+        return note;
+    }
+
+    /** A teacher lets a crew see a note by a student of another one, or not. */
+    public MarginNote hold(Person viewer, long noteId, boolean held) {
+        MarginNote note = notes.find(noteId).filter(MarginNote::byStudent).orElseThrow(NotFound::new);
+        access.taughtEpisode(viewer, note.episodeId());
+        notes.hold(noteId, held ? clock.instant() : null, held ? note.reportedAt() : null);
+        return note;
+    }
+
+    /** Somebody of the crew reports a note by a student: it is hidden until a teacher has looked at it. */
+    public MarginNote report(Person viewer, long noteId) {
+        MarginNote note = notes.find(noteId).filter(it -> it.byStudent() && !it.held()).orElseThrow(NotFound::new);
+        access.ownEpisode(viewer, note.episodeId());
+        notes.hold(noteId, clock.instant(), clock.instant());
         return note;
     }
 
     /**
      * A note and where its words are now.
      *
-     * @param places at 48 kHz; empty if they are gone
+     * @param place at 48 kHz
      */
-    public record Placed(MarginNote note, List<Span> places, List<MarginNoteMapper.Reply> replies) {
+    public record Placed(MarginNote note, NotePlace place, List<MarginNoteMapper.Reply> replies) {
+
+        public List<Span> places() {
+            return place.places();
+        }
+
+        /** Whether it stands at what was put in the place of its words. */
+        public boolean swapped() {
+            return place.kind() == NotePlace.Kind.AT_SWAP;
+        }
     }
 
     /** All notes of an episode as they stand at a revision. */
     @Transactional(readOnly = true)
     public List<Placed> at(Person viewer, long episodeId, long revision) {
         Timeline timeline = bench.timeline(viewer, episodeId, revision);
-        return placed(notes.ofEpisode(episodeId), timeline, episodeId);
+        return placed(viewer, notes.ofEpisode(episodeId), timeline, episodeId);
     }
 
     /** The notes of a hand-in as they stand in a hand-in, which may be a later one; {@link HandIns#find} has let both through. */
     @Transactional(readOnly = true)
-    public List<Placed> in(HandIn handIn, HandIn of) {
-        return placed(notes.ofHandIn(of.id()), bench.timeline(handIn.timelineHash()), handIn.episodeId());
+    public List<Placed> in(Person viewer, HandIn handIn, HandIn of) {
+        return placed(viewer, notes.ofHandIn(of.id()), bench.timeline(handIn.timelineHash()), handIn.episodeId());
     }
 
-    private List<Placed> placed(List<MarginNote> those, Timeline timeline, long episodeId) {
+    private List<Placed> placed(Person viewer, List<MarginNote> those, Timeline timeline, long episodeId) {
         Map<Long, List<MarginNoteMapper.Reply>> replies = notes.repliesOfEpisode(episodeId).stream().collect(Collectors.groupingBy(MarginNoteMapper.Reply::noteId));
-        return those.stream().map(note -> new Placed(note, anchors.read(note.anchor()).places(timeline), replies.getOrDefault(note.id(), List.of()))).toList();
+        Map<Long, List<Change>> since = new HashMap<>();
+        return those.stream().filter(note -> viewer.isTeacher() || !note.held()).map(note -> new Placed(note, NotePlace.of(anchors.read(note.anchor()), note.span(), timeline,
+                () -> since.computeIfAbsent(note.handInId(), id -> Changes.between(handedIn(id), timeline))), replies.getOrDefault(note.id(), List.of()))).toList();
+    }
+
+    private Timeline handedIn(long handInId) {
+        return bench.timeline(frozen.find(handInId).orElseThrow().timelineHash());
     }
 
     /**
@@ -112,7 +162,7 @@ public class MarginNotes {
      * @param how it was done; may be empty
      */
     public void tick(Person viewer, long noteId, boolean done, String how) {
-        MarginNote note = notes.find(noteId).orElseThrow(NotFound::new);
+        MarginNote note = notes.find(noteId).filter(it -> !it.held()).orElseThrow(NotFound::new);
         access.ownEpisode(viewer, note.episodeId());
         String words = Fields.optional(how, LONGEST_HOW, "note.TOO_LONG");
         notes.tick(noteId, done ? viewer.id() : null, done ? clock.instant() : null, done && !words.isEmpty() ? words : null);
@@ -132,7 +182,7 @@ public class MarginNotes {
 
     /** Answers to a note, by its crew or a teacher. */
     public MarginNote reply(Person viewer, long noteId, String words) {
-        MarginNote note = notes.find(noteId).orElseThrow(NotFound::new);
+        MarginNote note = notes.find(noteId).filter(it -> viewer.isTeacher() || !it.held()).orElseThrow(NotFound::new);
         access.episode(viewer, note.episodeId());
         String text = Fields.required(words, LONGEST, "note.REPLY");
         if (notes.replies(noteId) >= MOST_REPLIES) {

@@ -22,10 +22,12 @@ import org.springframework.web.bind.annotation.RequestParam;
 class MarksController {
 
     private final Marks marks;
+    private final EarlyListening early;
     private final Access access;
 
-    MarksController(Marks marks, Access access) {
+    MarksController(Marks marks, EarlyListening early, Access access) {
         this.marks = marks;
+        this.early = early;
         this.access = access;
     }
 
@@ -41,6 +43,7 @@ class MarksController {
         List<Marks.OfClass> all = marks.ofClass(viewer, classId);
         model.addAttribute("schoolClass", access.taughtClass(viewer, classId));
         model.addAttribute("sheets", MarksTable.of(all));
+        model.addAttribute("written", early.written(viewer, classId));
         model.addAttribute("criteria", all.stream().map(Marks.OfClass::criterion).distinct().toList());
         return "review/marks";
     }

@@ -49,9 +49,10 @@ class ReviewController {
     private final Listening listening;
     private final Differences differences;
     private final Marks marks;
+    private final EarlyListening early;
     private final Clock clock;
 
-    ReviewController(Access access, HandIns handIns, MarginNotes notes, Bench bench, BenchViews views, Laws laws, Briefs briefs, Listening listening, Differences differences, Marks marks, Clock clock) {
+    ReviewController(Access access, HandIns handIns, MarginNotes notes, Bench bench, BenchViews views, Laws laws, Briefs briefs, Listening listening, Differences differences, Marks marks, EarlyListening early, Clock clock) {
         this.access = access;
         this.handIns = handIns;
         this.notes = notes;
@@ -62,6 +63,7 @@ class ReviewController {
         this.listening = listening;
         this.differences = differences;
         this.marks = marks;
+        this.early = early;
         this.clock = clock;
     }
 
@@ -138,13 +140,14 @@ class ReviewController {
         model.addAttribute("newest", all.get(0).id() == handIn.id());
         model.addAttribute("percent", handIns.percent(handIn).orElse(0));
         if (handIn.ready()) {
-            model.addAttribute("notes", notes.in(handIn, handIn));
+            model.addAttribute("notes", notes.in(viewer, handIn, handIn));
             model.addAttribute("phrases", viewer.isTeacher() ? notes.phrases(viewer) : Map.of());
             model.addAttribute("kinds", MarginNote.Kind.values());
             model.addAttribute("report", handIns.report(handIn));
             model.addAttribute("frames", handIn.frames());
             model.addAttribute("trackNames", bench.timeline(handIn.timelineHash()).trackNames());
             model.addAttribute("brief", briefs.ofEpisode(handIn.episodeId()));
+            model.addAttribute("others", viewer.isTeacher() ? early.others(handIn) : List.of());
             model.addAttribute("asked", marks.asked(viewer, handIn));
             model.addAttribute("sheet", marks.sheet(viewer, handIn));
             Optional<HandIn> earlier = all.stream().filter(other -> other.number() == handIn.number() - 1).findFirst();
@@ -152,7 +155,7 @@ class ReviewController {
             Differences.Difference since = earlier.filter(HandIn::ready).map(before -> differences.between(before, handIn)).orElse(Differences.Difference.NONE);
             model.addAttribute("changes", since.changes());
             model.addAttribute("anew", since.anew());
-            model.addAttribute("earlierNotes", earlier.map(before -> notes.in(handIn, before)).orElse(List.of()).stream().map(placed -> new Outcome(placed,
+            model.addAttribute("earlierNotes", earlier.map(before -> notes.in(viewer, handIn, before)).orElse(List.of()).stream().map(placed -> new Outcome(placed,
                     Changes.at(since.changes(), List.of(placed.note().span()), placed.places()))).toList());
             model.addAttribute("next", viewer.isTeacher() ? handIns.waiting(viewer, episode.classId()).stream().filter(other -> other.id() != handInId).findFirst().orElse(null) : null);
             model.addAttribute("listened", listening.map(viewer, handIn));
@@ -172,7 +175,7 @@ class ReviewController {
         HandIn handIn = handIns.find(viewer, handInId);
         model.addAttribute("handIn", handIn);
         model.addAttribute("own", !viewer.isTeacher());
-        model.addAttribute("notes", notes.in(handIn, handIn));
+        model.addAttribute("notes", notes.in(viewer, handIn, handIn));
         return "review/notes :: list";
     }
 

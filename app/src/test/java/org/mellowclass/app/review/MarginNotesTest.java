@@ -50,7 +50,7 @@ class MarginNotesTest {
     }
 
     private MarginNote written() {
-        return notes.in(handIn, handIn).get(0).note();
+        return notes.in(school.teacher(), handIn, handIn).get(0).note();
     }
 
     @Test
@@ -77,7 +77,7 @@ class MarginNotesTest {
         long note = written().id();
         notes.reply(school.partner(), note, "The lock.");
         notes.reply(school.teacher(), note, "Say so.");
-        assertThat(notes.in(handIn, handIn).get(0).replies()).extracting(MarginNoteMapper.Reply::words).containsExactly("The lock.", "Say so.");
+        assertThat(notes.in(school.teacher(), handIn, handIn).get(0).replies()).extracting(MarginNoteMapper.Reply::words).containsExactly("The lock.", "Say so.");
         assertThatThrownBy(() -> notes.reply(school.neighbour(), note, "Hello.")).isInstanceOf(NotFound.class);
         assertThatThrownBy(() -> notes.reply(school.student(), note, " ")).hasMessageContaining("note.REPLY");
     }
@@ -109,7 +109,7 @@ class MarginNotesTest {
         long note = written().id();
         assertThatThrownBy(() -> notes.takeBack(school.otherTeacher(), note)).isInstanceOf(NotFound.class);
         notes.takeBack(school.teacher(), note);
-        assertThat(notes.in(handIn, handIn)).isEmpty();
+        assertThat(notes.in(school.teacher(), handIn, handIn)).isEmpty();
     }
 
     @Test

@@ -27,6 +27,7 @@ import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolOffice;
 import org.mellowclass.app.recording.Recording;
 import org.mellowclass.app.review.HandIn;
+import org.mellowclass.app.review.EarlyListening;
 import org.mellowclass.app.review.MarginNote;
 import org.mellowclass.app.review.MarginNotes;
 import org.mellowclass.app.roster.Classes;
@@ -55,7 +56,7 @@ import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandl
 class AccessMatrixTest {
 
     /** Who may come in; everybody else is told that there is nothing, or sent to the sign-in. */
-    private enum Open { TO_ALL, TO_NOBODY, TO_SIGNED_IN, TO_CREW, TO_CREW_AND_TEACHER, TO_CLASS, TO_TEACHER, TO_EVERY_TEACHER, TO_EVERY_STUDENT }
+    private enum Open { TO_ALL, TO_NOBODY, TO_SIGNED_IN, TO_CREW, TO_CREW_AND_TEACHER, TO_INVITED, TO_CLASS, TO_TEACHER, TO_EVERY_TEACHER, TO_EVERY_STUDENT }
 
     private static final Map<String, Open> RULES = new TreeMap<>(Map.ofEntries(
             Map.entry("GET /", Open.TO_SIGNED_IN),
@@ -232,6 +233,13 @@ class AccessMatrixTest {
             Map.entry("GET /classes/{classId}/marking", Open.TO_TEACHER),
             Map.entry("GET /classes/{classId}/marks", Open.TO_TEACHER),
             Map.entry("GET /classes/{classId}/marks.csv", Open.TO_TEACHER),
+            Map.entry("POST /hand-ins/{handInId}/early-listeners", Open.TO_TEACHER),
+            Map.entry("POST /notes/{noteId}/held", Open.TO_TEACHER),
+            Map.entry("POST /notes/{noteId}/report", Open.TO_CREW),
+            Map.entry("GET /early", Open.TO_SIGNED_IN),
+            Map.entry("GET /early/{handInId}", Open.TO_INVITED),
+            Map.entry("GET /early/{handInId}/sound", Open.TO_INVITED),
+            Map.entry("POST /early/{handInId}/notes", Open.TO_INVITED),
             Map.entry("POST /notes/{noteId}/judged", Open.TO_TEACHER),
             Map.entry("POST /notes/{noteId}/replies", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/notes/{revision}", Open.TO_CREW_AND_TEACHER),
@@ -301,6 +309,8 @@ class AccessMatrixTest {
     @Autowired
     private Invitations invitations;
     @Autowired
+    private EarlyListening early;
+    @Autowired
     private MarginNotes notes;
     @Autowired
     private LineUps lineUps;
@@ -328,6 +338,7 @@ class AccessMatrixTest {
     private String invitationKey;
     private String resetKey;
     private long secondTeacher;
+    private long guestsNote;
     private long noteToTick;
     private long noteToTakeBack;
     private long lineUpId;
@@ -387,9 +398,13 @@ class AccessMatrixTest {
         for (int i = 0; i < 2; i++) {
             notes.write(school.teacher(), handIn.id(), MarginNote.Kind.LOVELY, "Lovely.", 0, 48_000);
         }
-        noteToTick = notes.in(handIn, handIn).get(0).note().id();
-        noteToTakeBack = notes.in(handIn, handIn).get(1).note().id();
+        noteToTick = notes.in(school.teacher(), handIn, handIn).get(0).note().id();
+        noteToTakeBack = notes.in(school.teacher(), handIn, handIn).get(1).note().id();
         feedKey = airDesk.feedKey(school.teacher(), school.classId());
+        early.invite(school.teacher(), handIn.id(), early.others(handIn).get(0).id(), 3);
+        early.write(school.neighbour(), handIn.id(), MarginNote.Kind.QUESTION, "Who rings the bell?", 0, 4_800);
+        guestsNote = early.own(school.neighbour(), handIn.id()).get(0).id();
+        notes.hold(school.teacher(), guestsNote, false);
         schools.clear(school.teacher(), handIn.id());
         airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.");
         Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());
@@ -444,6 +459,7 @@ class AccessMatrixTest {
             case TO_EVERY_TEACHER -> viewer.isTeacher();
             case TO_EVERY_STUDENT -> !viewer.isTeacher();
             case TO_CLASS -> viewer.equals(school.student()) || viewer.equals(school.neighbour()) || viewer.equals(school.teacher());
+            case TO_INVITED -> viewer.equals(school.neighbour());
             case TO_CREW -> viewer.equals(school.student());
             case TO_TEACHER -> viewer.equals(school.teacher());
             case TO_CREW_AND_TEACHER -> viewer.equals(school.student()) || viewer.equals(school.teacher());
@@ -476,6 +492,12 @@ class AccessMatrixTest {
         }
         if (address.endsWith("/unheard")) {
             request.param("reason", "We heard it in class.");
+        }
+        if (address.endsWith("/early-listeners")) {
+            request.param("crew", "1");
+        }
+        if (address.endsWith("/held")) {
+            request.param("held", "false");
         }
         if (address.endsWith("/judged")) {
             request.param("agreed", "true");
@@ -517,7 +539,7 @@ class AccessMatrixTest {
                 Map.entry("resetKey", resetKey), Map.entry("teacherId", secondTeacher),
                 Map.entry("classId", address.matches(".*/(let-go|take-back)") ? secondClass : school.classId()), Map.entry("otherClassId", school.otherClassId()), Map.entry("lineUpId", lineUpId),
                 Map.entry("episodeId", school.episodeId()), Map.entry("handInId", handIn.id()),
-                Map.entry("sourceFrame", 100), Map.entry("part", "AFTER"), Map.entry("recipeId", address.contains("class-recipes") ? classRecipe() : 0), Map.entry("takeId", address.endsWith("/erase") ? takeToErase : address.endsWith("/choose") ? lineTake : readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : noteToTick), Map.entry("uploadKey", address.contains("/files/") ? fileKey : uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
+                Map.entry("sourceFrame", 100), Map.entry("part", "AFTER"), Map.entry("recipeId", address.contains("class-recipes") ? classRecipe() : 0), Map.entry("takeId", address.endsWith("/erase") ? takeToErase : address.endsWith("/choose") ? lineTake : readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : address.endsWith("/held") || address.endsWith("/report") ? guestsNote : noteToTick), Map.entry("uploadKey", address.contains("/files/") ? fileKey : uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
                 Map.entry("trackId", 1), Map.entry("columns", 8), Map.entry("frame", 0), Map.entry("key", "a".repeat(32)), Map.entry("clipId", 1), Map.entry("finish", "0_-1000"), Map.entry("from", 0), Map.entry("to", 480), Map.entry("feedKey", feedKey),
                 Map.entry("episodeKey", episodeKey), Map.entry("slug", "eels"));
         Matcher matcher = Pattern.compile("\\{(\\w+)(:[^}]*)?}").matcher(address.substring(address.indexOf(' ') + 1));
