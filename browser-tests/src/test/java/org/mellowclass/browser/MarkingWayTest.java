@@ -66,6 +66,49 @@ class MarkingWayTest extends JobSchool {
     }
 
     @Test
+    void another_crew_listens_early_and_its_note_is_seen_when_the_teacher_has_read_it() throws Exception {
+        Page crew = crewOf("Jon Sluice");
+        bringIn(crew, "START", Map.of("Jon", Signal.sine(1, 330, -12, 3).fadedIn()));
+        handIn(crew);
+        String handIn = crew.url();
+        Page teacher = teacher();
+        teacher.navigate(handIn);
+        waitForRows(teacher);
+        teacher.getByText("Other crews").click();
+        button(teacher, "Invite Crew H for three days");
+        teacher.waitForLoadState();
+
+        Page other = crewOf("Hal Lock");
+        other.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Listen early")).click();
+        other.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName(Pattern.compile("Hear it"))).click();
+        assertAccessible(other);
+        other.locator("[data-play]").click();
+        await(other, "document.getElementById('early-sound').currentTime > 0.3");
+        other.locator("[data-play]").click();
+        other.getByLabel("One thing I want to know").check();
+        other.getByLabel("From").fill("0:00");
+        button(other, "to here");
+        other.getByLabel("Your note").fill("Who rings the bell?");
+        button(other, "Leave it");
+        other.getByText("What you have said").waitFor();
+
+        crew.reload();
+        waitForRows(crew);
+        assertThat(crew.locator(".note-card").count()).as("held until it was read").isZero();
+        teacher.navigate(handIn);
+        waitForRows(teacher);
+        assertThat(teacher.locator(".note-card").innerText()).contains("Who rings the bell?", "The crew does not see it yet.", "Hal");
+        button(teacher, "let the crew see it");
+        teacher.waitForLoadState();
+        crew.reload();
+        crew.locator(".note-card", new Page.LocatorOptions().setHasText("Who rings the bell?")).waitFor();
+        button(crew, "Report the note");
+        crew.waitForLoadState();
+        waitForRows(crew);
+        assertThat(crew.locator(".note-card").count()).as("hidden until it is looked at").isZero();
+    }
+
+    @Test
     void notes_stay_with_their_words_and_only_what_is_new_is_heard_again() throws Exception {
         Page crew = crewOf("Ida Pool");
         String episode = episodeOf(crew);

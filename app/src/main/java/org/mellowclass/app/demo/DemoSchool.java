@@ -7,6 +7,7 @@ import java.time.LocalDate;
 import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Collectors;
 
 import org.mellowclass.app.bench.Bench;
@@ -23,6 +24,7 @@ import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.review.Listening;
 import org.mellowclass.app.review.MarginNote;
 import org.mellowclass.app.review.MarginNotes;
+import org.mellowclass.app.review.Marks;
 import org.mellowclass.app.roster.Roster;
 import org.mellowclass.app.roster.Student;
 import org.mellowclass.app.takes.TakeShelf;
@@ -64,12 +66,13 @@ class DemoSchool {
     private final HandIns handIns;
     private final MarginNotes notes;
     private final Listening listening;
+    private final Marks marks;
     private final AirDesk airDesk;
     private final Voices voices;
     private final Clock clock;
 
     DemoSchool(SchoolOffice office, DemoBrief brief, Roster roster, Access access, Waiting waiting, BringingIn bringingIn, TakeShelf takes, Bench bench,
-               HandIns handIns, MarginNotes notes, Listening listening, AirDesk airDesk, Voices voices, Clock clock) {
+               HandIns handIns, MarginNotes notes, Listening listening, Marks marks, AirDesk airDesk, Voices voices, Clock clock) {
         this.office = office;
         this.brief = brief;
         this.roster = roster;
@@ -81,6 +84,7 @@ class DemoSchool {
         this.handIns = handIns;
         this.notes = notes;
         this.listening = listening;
+        this.marks = marks;
         this.airDesk = airDesk;
         this.voices = voices;
         this.clock = clock;
@@ -118,7 +122,10 @@ class DemoSchool {
 
         bringIn(lantern, "lantern-kettle", "Isla");
         bringIn(lantern, "tide-music", "Tide music");
-        handIns.decide(teacher, handIn(lantern).id(), HandIn.Decision.CLEARED, "Lovely. Next time, put the music further under you.");
+        HandIn kettle = handIn(lantern);
+        handIns.decide(teacher, kettle.id(), HandIn.Decision.CLEARED, "Lovely. Next time, put the music further under you.");
+        marks.save(teacher, kettle.id(), Map.of("points-0", "4", "sentence-0", "I did not see the lid coming.", "points-1", "3", "sentence-1", "The music is over you now and then.",
+                "points-2", "3", "summary", "A small story, well told."), true);
 
         bringIn(avocet, "avocet-mud", "Mina");
         HandIn mud = handIn(avocet);

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 
 import org.mellowclass.core.soundcheck.HeardSound;
 import org.mellowclass.core.soundcheck.HouseSound;
@@ -89,7 +90,7 @@ public class ReadingPictures {
     private static Optional<Drawn> voices(Map<Long, Double> lufs, Map<Long, String> names) {
         List<Box> bars = new ArrayList<>();
         double height = (double) HEIGHT / Math.max(1, lufs.size());
-        for (Map.Entry<Long, Double> voice : lufs.entrySet()) {
+        for (Map.Entry<Long, Double> voice : new TreeMap<>(lufs).entrySet()) {
             bars.add(new Box(0, rounded(bars.size() * height + 1), Math.max(LEAST_WIDTH, rounded(WIDTH - WIDTH * y(voice.getValue(), HIGHEST_LUFS, LOWEST_LUFS) / HEIGHT)),
                     rounded(height - 2), names.getOrDefault(voice.getKey(), "")));
         }

@@ -26,6 +26,7 @@ import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.people.SchoolOffice;
 import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.review.HandIn;
+import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.shelf.LayingIn;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.testing.AppTest;
@@ -42,6 +43,8 @@ import org.xml.sax.InputSource;
 @AppTest
 class ListenersTest {
 
+    @Autowired
+    private HandIns handIns;
     @Autowired
     private AirDesk airDesk;
     @Autowired
@@ -102,7 +105,7 @@ class ListenersTest {
         database.sql("UPDATE shelf_sound SET credit = ' ' WHERE id = ?").param(bell).update();
         assertThatThrownBy(() -> airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.")).hasMessage("air.CREDITS");
         database.sql("UPDATE take SET shelf_sound_id = NULL WHERE shelf_sound_id = ?").param(bell).update();
-        assertThat(airDesk.gate(handIn).open()).isTrue();
+        assertThat(airDesk.gate(handIns.find(school.teacher(), handIn.id())).open()).isTrue();
     }
 
     @Test

@@ -25,8 +25,6 @@ public final class Changes {
 
     /** Less is the edge of a cut. */
     private static final long LEAST = Frames.ofMillis(15);
-    private static final double SAME_GAIN_DB = 1;
-    private static final double SAME_PAN = 0.05;
     private static final long GAIN_STEP = Frames.ofMillis(500);
     /** Changes of a kind that are as close as this are one. */
     private static final long ONE_PLACE = Frames.ofMillis(500);
@@ -81,7 +79,7 @@ public final class Changes {
         if (before.muted() && now.muted()) {
             return;
         }
-        if (Math.abs(before.pan() - now.pan()) > SAME_PAN) {
+        if (Math.abs(before.pan() - now.pan()) > SharedSound.SAME_PAN) {
             add(Kind.PANNED, now, whole(before), whole(now), 0);
         }
         List<Match> all = matches(before, now);
@@ -218,7 +216,7 @@ public final class Changes {
             long middle = (at + end) / 2;
             long wasMiddle = match.was.startFrame() + Math.min(match.was.frames() - 1, middle * match.was.frames() / match.is.frames());
             double louderDb = gainDb(now, match.now, match.is.startFrame() + middle) - gainDb(before, match.before, wasMiddle);
-            if (Math.abs(louderDb) > SAME_GAIN_DB) {
+            if (Math.abs(louderDb) > SharedSound.SAME_GAIN_DB) {
                 heard.add(new Change(louderDb > 0 ? Kind.LOUDER : Kind.SOFTER, now.id(), now.name(),
                         new Place(match.was.startFrame() + at * match.was.frames() / match.is.frames(), match.was.startFrame() + end * match.was.frames() / match.is.frames()),
                         new Place(match.is.startFrame() + at, match.is.startFrame() + end), louderDb));
@@ -236,7 +234,7 @@ public final class Changes {
         for (Change next : changes) {
             Change before = open.get(next.kind());
             boolean one = before != null && next.is().startFrame() - before.is().endFrame() <= ONE_PLACE && next.was().startFrame() - before.was().endFrame() <= ONE_PLACE
-                    && Math.abs(next.amountDb() - before.amountDb()) <= 2 * SAME_GAIN_DB;
+                    && Math.abs(next.amountDb() - before.amountDb()) <= 2 * SharedSound.SAME_GAIN_DB;
             if (one) {
                 joined.remove(before);
                 double share = (double) next.is().frames() / (before.is().frames() + next.is().frames());

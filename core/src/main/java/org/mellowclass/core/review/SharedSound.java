@@ -22,8 +22,9 @@ import org.mellowclass.core.timeline.VolumeCurve;
  */
 public final class SharedSound {
 
-    private static final double SAME_GAIN_DB = 1;
-    private static final double SAME_PAN = 0.05;
+    /** Gains that are no further apart are heard as the same, and places between left and right. */
+    static final double SAME_GAIN_DB = 1;
+    static final double SAME_PAN = 0.05;
     /** What lies deeper than this under full gain is not heard. */
     private static final double SILENT_DB = -60;
     /** Where gains cross is found as closely as this. */
