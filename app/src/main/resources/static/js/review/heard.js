@@ -10,6 +10,8 @@ const MOST_SPEED = 2;
 const LEAST_FRAMES = RATE / 10;
 /** Seams of playing and stopping are no sound that was missed. */
 const SEAM = RATE / 2;
+/** The server says that so much cannot have been heard. */
+const REFUSED = 422;
 
 /** @typedef {{ start: number, end: number }} Span in frames */
 /** @typedef {{ clientId: string, startFrame: number, endFrame: number, elapsedMs: number }} Told */
@@ -142,16 +144,19 @@ export class Heard {
   }
 
   async #sendAll() {
-    try {
-      while (this.#unsent.length > 0) {
-        await postJson(this.#address, this.#unsent[0], { keepalive: true });
-        this.#unsent.shift();
+    while (this.#unsent.length > 0) {
+      const told = this.#unsent[0];
+      try {
+        await postJson(this.#address, told, { keepalive: true });
+      } catch (problem) {
+        if (/** @type {{ status?: number }} */ (problem).status !== REFUSED) {
+          // the network or the server: it is told again with the next stretch
+          return;
+        }
+        this.left = union([...this.left, { start: told.startFrame, end: told.endFrame }]);
+        this.#onChange();
       }
-    } catch (problem) {
-      if (/** @type {{ status?: number }} */ (problem).status) {
-        // refused: it will not be taken another time either
-        this.#unsent.shift();
-      }
+      this.#unsent.shift();
     }
   }
 }

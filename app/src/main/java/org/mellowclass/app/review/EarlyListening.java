@@ -109,6 +109,9 @@ public class EarlyListening {
     /** A note to another crew: a teacher looks at it before they see it. */
     public void write(Person viewer, long handInId, MarginNote.Kind kind, String words, long startFrame, long endFrame) {
         guest(viewer, handInId);
+        if (kind == MarginNote.Kind.MEND) {
+            throw new IllegalArgumentException("what is to be mended, a teacher says");
+        }
         if (early.own(handInId, viewer.id()).size() >= MOST_NOTES) {
             throw Refusal.unfit("early.ENOUGH", MOST_NOTES).at("words");
         }

@@ -41,7 +41,7 @@ class MarginNoteController {
     @PostMapping("/notes/{noteId}/take-back")
     String takeBack(@AuthenticationPrincipal Person viewer, @PathVariable long noteId) {
         MarginNote note = notes.takeBack(viewer, noteId);
-        return (viewer.isTeacher() ? "redirect:/hand-ins/" : "redirect:/early/") + note.handInId();
+        return viewer.isTeacher() ? "redirect:/hand-ins/" + note.handInId() : "redirect:/early";
     }
 
     @PostMapping("/notes/{noteId}/held")

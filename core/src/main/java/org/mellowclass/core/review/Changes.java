@@ -3,9 +3,11 @@ package org.mellowclass.core.review;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 import org.mellowclass.core.review.Change.Kind;
 import org.mellowclass.core.review.Change.Place;
@@ -97,7 +99,7 @@ public final class Changes {
     }
 
     /** A clip up to where the next one begins: what is crossfaded counts once. */
-    private record Heard(Clip clip, long frames) {
+    private record Heard(Clip clip, long frames, long fromInTake, long toInTake) {
 
         static List<Heard> on(Track track) {
             List<Heard> heard = new ArrayList<>();
@@ -105,7 +107,8 @@ public final class Changes {
             for (int i = 0; i < clips.size(); i++) {
                 long end = i + 1 < clips.size() ? Math.min(clips.get(i).endFrame(), clips.get(i + 1).startFrame()) : clips.get(i).endFrame();
                 if (end > clips.get(i).startFrame()) {
-                    heard.add(new Heard(clips.get(i), end - clips.get(i).startFrame()));
+                    long frames = end - clips.get(i).startFrame();
+                    heard.add(new Heard(clips.get(i), frames, inTake(clips.get(i), 0), inTake(clips.get(i), frames)));
                 }
             }
             return heard;
@@ -122,12 +125,14 @@ public final class Changes {
         List<Match> matches = new ArrayList<>();
         for (Heard heard : Heard.on(now)) {
             for (Heard other : earlier.getOrDefault(said(heard.clip), List.of())) {
-                long from = Math.max(inTake(other.clip, 0), inTake(heard.clip, 0));
-                long to = Math.min(inTake(other.clip, other.frames), inTake(heard.clip, heard.frames));
-                Place there = onPage(other, from, to);
-                Place here = onPage(heard, from, to);
-                if (from < to && there.frames() >= LEAST && here.frames() >= LEAST) {
-                    matches.add(new Match(other.clip, heard.clip, there, here));
+                long from = Math.max(other.fromInTake, heard.fromInTake);
+                long to = Math.min(other.toInTake, heard.toInTake);
+                if (from < to) {
+                    Place there = onPage(other, from, to);
+                    Place here = onPage(heard, from, to);
+                    if (there.frames() >= LEAST && here.frames() >= LEAST) {
+                        matches.add(new Match(other.clip, heard.clip, there, here));
+                    }
                 }
             }
         }
@@ -158,7 +163,11 @@ public final class Changes {
     private void between(Track before, Track now, List<Match> all, List<Match> kept) {
         List<Span> gone = Span.without(spans(before), kept.stream().map(match -> span(match.was)).toList());
         List<Span> come = Span.without(spans(now), kept.stream().map(match -> span(match.is)).toList());
+        Set<Match> stayed = new HashSet<>(kept);
         for (Match match : all) {
+            if (stayed.contains(match)) {
+                continue;
+            }
             List<Span> from = Span.within(List.of(span(match.was)), gone);
             List<Span> to = Span.within(List.of(span(match.is)), come);
             if (Span.total(from) >= LEAST && Span.total(to) >= LEAST && Span.total(from) > match.was.frames() / 2 && Span.total(to) > match.is.frames() / 2) {

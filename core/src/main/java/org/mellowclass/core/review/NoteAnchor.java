@@ -3,7 +3,6 @@ package org.mellowclass.core.review;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.stream.Stream;
 
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
@@ -11,7 +10,6 @@ import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.TakeSource;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
-import org.mellowclass.core.treatment.Treatment;
 
 /**
  * What a note on a span speaks of, bound to the recorded sound: stretches of takes, in their frames at 48 kHz. So the note
@@ -41,22 +39,30 @@ public record NoteAnchor(List<Piece> pieces) {
 
     /** Where the sound is heard in a timeline, in order; empty if it is gone. */
     public List<Span> places(Timeline timeline) {
+        List<Span> heard = new ArrayList<>();
+        for (Track track : timeline.tracks()) {
+            for (Clip clip : track.clips()) {
+                if (clip.source() instanceof TakeSource take) {
+                    heardIn(clip, take, heard);
+                }
+            }
+        }
         List<Span> places = new ArrayList<>();
-        timeline.tracks().stream().flatMap(track -> track.clips().stream()).flatMap(this::heardIn)
-                .sorted(Comparator.comparingLong(Span::startFrame)).forEach(place -> join(places, place));
+        heard.stream().sorted(Comparator.comparingLong(Span::startFrame)).forEach(place -> join(places, place));
         return places;
     }
 
-    private Stream<Span> heardIn(Clip clip) {
-        if (!(clip.source() instanceof TakeSource take)) {
-            return Stream.empty();
+    private void heardIn(Clip clip, TakeSource take, List<Span> heard) {
+        for (Piece piece : pieces) {
+            if (piece.takeId == take.takeId()) {
+                long offset = clip.startFrame() - clip.sourceFrame();
+                long from = Math.max(take.treatment().fromTake(piece.startFrame) + offset, clip.startFrame());
+                long to = Math.min(take.treatment().fromTake(piece.endFrame) + offset, clip.endFrame());
+                if (from < to) {
+                    heard.add(new Span(from, to));
+                }
+            }
         }
-        long offset = clip.startFrame() - clip.sourceFrame();
-        Treatment treatment = take.treatment();
-        return pieces.stream().filter(piece -> piece.takeId == take.takeId())
-                .map(piece -> new long[] {Math.max(treatment.fromTake(piece.startFrame) + offset, clip.startFrame()),
-                    Math.min(treatment.fromTake(piece.endFrame) + offset, clip.endFrame())})
-                .filter(place -> place[0] < place[1]).map(place -> new Span(place[0], place[1]));
     }
 
     private static void join(List<Span> places, Span next) {

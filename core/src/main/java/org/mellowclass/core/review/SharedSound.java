@@ -2,9 +2,11 @@ package org.mellowclass.core.review;
 
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 import java.util.TreeSet;
 
 import org.mellowclass.core.sound.Frames;
@@ -49,33 +51,99 @@ public final class SharedSound {
     }
 
     public static SharedSound of(Timeline was, Timeline is) {
-        List<Stretch> found = new ArrayList<>();
-        List<Span> covered = new ArrayList<>();
-        for (Track track : heard(is)) {
-            Map<Source, List<Clip>> before = new HashMap<>();
-            was.track(track.id()).filter(other -> !other.muted()).ifPresent(other -> other.clips().forEach(clip ->
-                    before.computeIfAbsent(clip.source(), any -> new ArrayList<>()).add(clip)));
-            for (Clip clip : track.clips()) {
-                for (Clip earlier : before.getOrDefault(clip.source(), List.of())) {
-                    long from = Math.max(clip.sourceFrame(), earlier.sourceFrame());
-                    long to = Math.min(clip.sourceFrame() + clip.frames(), earlier.sourceFrame() + earlier.frames());
-                    if (from < to) {
-                        long offset = clip.startFrame() - clip.sourceFrame();
-                        long shift = offset - earlier.startFrame() + earlier.sourceFrame();
-                        for (Span left : Span.without(List.of(new Span(from + offset, to + offset)), covered)) {
-                            same(was, is, left, shift).forEach(span -> {
-                                found.add(new Stretch(span, shift));
-                                covered.add(span);
-                            });
-                        }
-                    }
+        Search search = new Search(lanes(was), lanes(is));
+        search.run();
+        return new SharedSound(search.found, is);
+    }
+
+    /** A track that is heard, with its clips in the order of their starts. */
+    private record Lane(Track track, long longest) {
+
+        List<Clip> overlapping(Span span) {
+            List<Clip> clips = track.clips();
+            int low = 0;
+            int high = clips.size();
+            while (low < high) {
+                int middle = (low + high) >>> 1;
+                if (clips.get(middle).startFrame() < span.startFrame() - longest) {
+                    low = middle + 1;
+                } else {
+                    high = middle;
                 }
             }
-            List<Span> joined = Span.joined(covered, 0);
-            covered.clear();
-            covered.addAll(joined);
+            List<Clip> overlapping = new ArrayList<>();
+            for (; low < clips.size() && clips.get(low).startFrame() < span.endFrame(); low++) {
+                if (clips.get(low).overlaps(span)) {
+                    overlapping.add(clips.get(low));
+                }
+            }
+            return overlapping;
         }
-        return new SharedSound(found, is);
+    }
+
+    private static List<Lane> lanes(Timeline timeline) {
+        return heard(timeline).stream().map(track -> new Lane(track, track.clips().stream().mapToLong(Clip::frames).max().orElse(0))).toList();
+    }
+
+    /** Clip by clip of the later timeline. */
+    private static final class Search {
+
+        private final List<Lane> was;
+        private final List<Lane> is;
+        private final List<Stretch> found = new ArrayList<>();
+        /** What was found, by its start. */
+        private final TreeMap<Long, Span> covered = new TreeMap<>();
+        private long lately;
+
+        Search(List<Lane> was, List<Lane> is) {
+            this.was = was;
+            this.is = is;
+        }
+
+        void run() {
+            for (Lane lane : is) {
+                Map<Source, List<Clip>> before = new HashMap<>();
+                was.stream().filter(other -> other.track.id() == lane.track.id()).forEach(other -> other.track.clips().forEach(clip ->
+                        before.computeIfAbsent(clip.source(), any -> new ArrayList<>()).add(clip)));
+                for (Clip clip : lane.track.clips()) {
+                    find(clip, before.getOrDefault(clip.source(), List.of()));
+                }
+            }
+        }
+
+        private void find(Clip clip, List<Clip> earlier) {
+            List<Span> left = left(clip.span());
+            if (left.isEmpty()) {
+                return;
+            }
+            // what stood beside it has most likely moved with it: of many copies, few are tried
+            List<Clip> likeliest = earlier.stream().filter(other -> other.sourceFrame() < clip.sourceFrame() + clip.frames() && clip.sourceFrame() < other.sourceFrame() + other.frames())
+                    .sorted(Comparator.comparingLong(other -> Math.abs(shift(other, clip) - lately))).toList();
+            for (int i = 0; i < likeliest.size() && !left.isEmpty(); i++) {
+                Clip other = likeliest.get(i);
+                long shift = shift(other, clip);
+                List<Span> shared = new ArrayList<>();
+                for (Span span : Span.within(left, List.of(new Span(Math.max(0, other.startFrame() + shift), Math.max(1, other.endFrame() + shift))))) {
+                    shared.addAll(same(was, is, span, shift));
+                }
+                for (Span span : shared) {
+                    found.add(new Stretch(span, shift));
+                    covered.put(span.startFrame(), span);
+                    lately = shift;
+                }
+                left = Span.without(left, shared);
+            }
+        }
+
+        private List<Span> left(Span span) {
+            Long first = covered.floorKey(span.startFrame());
+            return Span.without(List.of(span), covered.subMap(first == null ? span.startFrame() : first, span.endFrame()).values());
+        }
+    }
+
+    /** How much later a clip plays its source than another one. */
+    private static long shift(Clip earlier, Clip later) {
+        return later.startFrame() - later.sourceFrame() - earlier.startFrame() + earlier.sourceFrame();
     }
 
     /** Not overlapping. */
@@ -108,7 +176,7 @@ public final class SharedSound {
     }
 
     /** The parts of a span of the later timeline that sound as what stood {@code shift} frames earlier does. */
-    private static List<Span> same(Timeline was, Timeline is, Span span, long shift) {
+    private static List<Span> same(List<Lane> was, List<Lane> is, Span span, long shift) {
         Span there = new Span(span.startFrame() - shift, span.endFrame() - shift);
         List<Layer> now = layers(is, span, 0);
         List<Layer> before = layers(was, there, shift);
@@ -157,14 +225,10 @@ public final class SharedSound {
         return there.isEmpty();
     }
 
-    private static List<Layer> layers(Timeline timeline, Span span, long shift) {
+    private static List<Layer> layers(List<Lane> lanes, Span span, long shift) {
         List<Layer> layers = new ArrayList<>();
-        for (Track track : heard(timeline)) {
-            for (Clip clip : track.clips()) {
-                if (clip.overlaps(span)) {
-                    layers.add(new Layer(track, clip, shift));
-                }
-            }
+        for (Lane lane : lanes) {
+            lane.overlapping(span).forEach(clip -> layers.add(new Layer(lane.track, clip, shift)));
         }
         return layers;
     }
