@@ -182,6 +182,19 @@ class SignInTest {
         assertThat(jdbc.sql("SELECT count(*) FROM SPRING_SESSION WHERE SESSION_ID = ?").param(id).query(Integer.class).single()).isZero();
     }
 
+    @Test
+    void when_she_was_last_here_is_kept_to_the_minute() throws Exception {
+        Cookie noor = signedIn("Noor");
+        jdbc.sql("UPDATE SPRING_SESSION SET LAST_ACCESS_TIME = LAST_ACCESS_TIME - 1800000, EXPIRY_TIME = EXPIRY_TIME - 1800000").update();
+        long before = System.currentTimeMillis();
+        mvc.perform(get("/").cookie(noor)).andExpect(redirectedUrl("/episodes/" + school.episodeId() + "/bench"));
+        long last = jdbc.sql("SELECT LAST_ACCESS_TIME FROM SPRING_SESSION WHERE PRINCIPAL_NAME = ?").param(school.student().id()).query(Long.class).single();
+        assertThat(last % 60_000).isZero();
+        assertThat(last).isBetween(before - 60_000, System.currentTimeMillis());
+        assertThat(jdbc.sql("SELECT EXPIRY_TIME FROM SPRING_SESSION WHERE PRINCIPAL_NAME = ?").param(school.student().id()).query(Long.class).single())
+                .isEqualTo(last + 3_600_000);
+    }
+
     private Cookie signedIn(String name) throws Exception {
         return mvc.perform(post("/sign-in/student").with(csrf()).param("code", school.classCode()).param("name", name).param("passphrase", Schools.PASSPHRASE))
                 .andReturn().getResponse().getCookie("mellow");
