@@ -1,6 +1,7 @@
 // All tracks at a glance: how loud, where between left and right, left out or heard alone, their order, what they are tied to.
 import { highestGainDb, lowestGainDb } from '../page/laws.js';
 import { askName } from './asking.js';
+import { EvenVoices } from './even-voices.js';
 import { Levels } from './levels.js';
 import { HEIGHTS } from '../page/look.js';
 import { byId, fieldOf } from '../shared/elements.js';
@@ -20,25 +21,26 @@ export class TracksTab {
   #bench;
   #episode;
   #levels;
+  #even;
 
   /** @param {string} episodeId @param {import('./types.js').Bench} bench */
   constructor(episodeId, bench) {
     this.#bench = bench;
     this.#episode = `/episodes/${episodeId}`;
     this.#levels = new Levels(episodeId, bench);
+    this.#even = new EvenVoices(episodeId, bench);
     byId('add-track').addEventListener('click', async () => {
       const name = await askName('What is the new track called?');
       if (name) {
         bench.edit({ type: 'add-track', name }, undefined, `${name} is a new track.`);
       }
     });
-    byId('even-out').addEventListener('click', () => this.#even());
   }
 
   draw() {
     const { tracks } = this.#bench.timeline();
     render(tracks.map((track, place) => this.#line(track, place, tracks)), byId('tracks-list'));
-    byId('even-out').hidden = tracks.length === 0;
+    this.#even.draw();
   }
 
   /** @param {TrackView} track @param {number} place @param {TrackView[]} tracks */
@@ -114,21 +116,6 @@ export class TracksTab {
       const { revision } = this.#bench.timeline();
       const points = await getJson(`${this.#episode}/ducked/${revision}/${id}`);
       await this.#bench.edit({ type: 'draw-curve', trackId: id, points }, undefined, `${name} goes down under the voices. Drag its points, or undo.`);
-    });
-  }
-
-  /** The gains that make the voices even are heard first. */
-  #even() {
-    this.#bench.attempt(async () => {
-      const { revision, tracks } = this.#bench.timeline();
-      const gainsDb = await getJson(`${this.#episode}/even/${revision}`);
-      const changes = tracks.flatMap(track => track.clips.filter(clip => gainsDb[clip.id] !== undefined && gainsDb[clip.id] !== clip.gainDb)
-        .map(clip => `${track.name}: ${gainsDb[clip.id] > clip.gainDb ? '+' : ''}${(gainsDb[clip.id] - clip.gainDb).toFixed(1)} dB`));
-      if (changes.length === 0) {
-        this.#bench.page.say('The voices are even already.');
-        return;
-      }
-      await this.#bench.offer({ type: 'set-clip-gains', gainsDb }, `${[...new Set(changes)].join(' · ')}`, 'The voices are even.', this.#bench.page.position);
     });
   }
 }

@@ -122,6 +122,8 @@ class BenchWayTest extends OnTheBench {
         Page page = bench();
         String episode = episodeOf(page);
         page.getByText("Tracks", new Page.GetByTextOptions().setExact(true)).click();
+        page.locator(".voice-bar").nth(1).waitFor();
+        assertThat(page.locator(".voice-bar").allInnerTexts()).hasSize(2).anySatisfy(said -> assertThat(said).contains("Jonah").contains("+"));
         assertAccessible(page);
         page.locator("#even-out").click();
         page.locator("#offer").waitFor();

@@ -2,10 +2,11 @@ package org.mellowclass.app.bench;
 
 import java.io.IOException;
 import java.util.List;
-import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalDouble;
 
 import org.mellowclass.app.people.Person;
+import org.mellowclass.core.talk.EvenVoices;
 import org.mellowclass.core.timeline.VolumeCurve;
 import org.mellowclass.core.timeline.edit.Fades;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -38,7 +39,7 @@ class TalkController {
     }
 
     @GetMapping("/episodes/{episodeId}/even/{revision}")
-    Map<Long, Double> even(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long revision) {
+    Optional<EvenVoices> even(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long revision) {
         return talk.even(viewer, episodeId, revision);
     }
 

@@ -17,6 +17,7 @@ import org.mellowclass.app.web.Refusal;
 import org.mellowclass.app.web.Turnstile;
 import org.mellowclass.core.soundcheck.MusicUnderVoice;
 import org.mellowclass.core.talk.Ducking;
+import org.mellowclass.core.talk.EvenVoices;
 import org.mellowclass.core.talk.Levels;
 import org.mellowclass.core.talk.Talk;
 import org.mellowclass.core.talk.TalkFacts;
@@ -64,13 +65,9 @@ public class TalkOfEpisode {
         return Ducking.curve(timeline, trackId, facts(episodeId)).orElseThrow(() -> Refusal.unfit("bench.NOTHING_TO_DUCK")).points();
     }
 
-    /** The gains by clip that make the voices even. */
-    Map<Long, Double> even(Person viewer, long episodeId, long revision) {
-        Map<Long, Double> gains = Levels.even(bench.timeline(viewer, episodeId, revision), facts(episodeId));
-        if (gains.isEmpty()) {
-            throw Refusal.unfit("bench.NOTHING_TO_EVEN");
-        }
-        return gains;
+    /** How loud the voices are, and the gains that make them even; empty where nobody speaks, or nothing is measured yet. */
+    Optional<EvenVoices> even(Person viewer, long episodeId, long revision) {
+        return EvenVoices.of(Levels.spoken(bench.timeline(viewer, episodeId, revision), facts(episodeId)));
     }
 
     /** How loud a clip is in the mix, in LUFS; empty for silence, and until it is measured. */

@@ -10,7 +10,6 @@ import java.nio.ByteOrder;
 import java.nio.file.Files;
 import java.util.Collections;
 import java.util.List;
-import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 
@@ -29,6 +28,7 @@ import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.talk.Talk;
 import org.mellowclass.core.testing.Signal;
 import org.mellowclass.core.testing.Timelines;
+import org.mellowclass.core.talk.EvenVoices;
 import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
@@ -266,8 +266,9 @@ class ArrangingTest {
     void a_quiet_voice_is_brought_to_the_others() throws IOException {
         long quiet = schools.readyTake(school, Signal.noise(1, -24, 7, 9), "Ravi");
         Schools.await(() -> sounds.findings(quiet).isPresent());
-        Map<Long, Double> gains = talk.even(school.student(), school.episodeId(), head().seq());
-        grant(new ClipWish.ClipGains(gains));
+        EvenVoices even = talk.even(school.student(), school.episodeId(), head().seq()).orElseThrow();
+        assertThat(even.voices()).hasSize(2).allSatisfy(voice -> assertThat(voice.evenLufs()).isCloseTo(even.targetLufs(), within(0.26)));
+        grant(new ClipWish.ClipGains(even.gainsDb()));
         double loud = talk.loudness(school.student(), school.episodeId(), head().seq(), noor.clips().get(0).id()).orElseThrow();
         long ravis = head().timeline().clipsOf(quiet).get(0).id();
         assertThat(talk.loudness(school.student(), school.episodeId(), head().seq(), ravis).orElseThrow()).isCloseTo(loud, within(0.51));

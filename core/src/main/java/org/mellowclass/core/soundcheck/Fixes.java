@@ -65,7 +65,7 @@ public final class Fixes {
 
     private Optional<Edit> edit(Reading reading) {
         return switch (reading.kind()) {
-            case VOICES_EVEN -> Optional.of(new SetClipGains(voices.evenGainsDb()));
+            case VOICES_EVEN -> voices.even().map(even -> new SetClipGains(even.gainsDb()));
             case MUSIC_UNDER_VOICE -> together(timeline.tracks().stream().filter(track -> !track.muted() && track.clips().stream().noneMatch(voices::speaks))
                     .flatMap(track -> Ducking.curve(timeline, track.id(), known.talk()).stream().map(curve -> new DrawCurve(track.id(), curve))).toList());
             case DEAD_AIR -> together(shorter(reading.places()));

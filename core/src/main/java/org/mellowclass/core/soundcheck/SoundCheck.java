@@ -53,7 +53,7 @@ public record SoundCheck(List<Reading> readings, Pictures pictures) {
         HeardSound mix = measured.mixdown;
         Voices voices = measured.voices;
         return new SoundCheck(Stream.concat(Stream.of(Readings.loudness(mix.loudnessLufs(), mix.channels(), house), Readings.truePeak(mix.truePeakDbtp(), house),
-                Readings.clipping(measured.clippedPlaces), voices.workingLevel(), Readings.range(mix.rangeLu(), mix.frames()), voices.even(),
+                Readings.clipping(measured.clippedPlaces), voices.workingLevel(), Readings.range(mix.rangeLu(), mix.frames()), voices.voicesEven(),
                 Readings.musicUnderVoice(measured.music == null ? OptionalDouble.empty() : measured.music.least(), measured.music == null ? List.of() : measured.music.places()),
                 voices.roomNoise(), voices.hum(), Readings.deadAir(mix.deadAir()), Readings.edges(mix.edges(), mix.frames()), Readings.joins(measured.timeline, mix.clicks()), voices.dropouts(), voices.sides(),
                 Readings.bursts(mix.clicks(), mix.pops(), mix.frames()), Readings.sibilance(mix.sibilants(), mix.harsh()), Readings.length(mix.frames(), house),

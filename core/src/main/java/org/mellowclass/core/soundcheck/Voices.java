@@ -16,13 +16,12 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 
 import org.mellowclass.core.measure.StereoFinder;
-import org.mellowclass.core.sound.Decibels;
 import org.mellowclass.core.sound.Span;
+import org.mellowclass.core.talk.EvenVoices;
 import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.TakeSource;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
-import org.mellowclass.core.timeline.edit.Gains;
 import org.mellowclass.core.treatment.Treatment;
 
 /** The takes in which somebody speaks, as they are heard in an episode: of each reading, the take that is worst speaks for all. */
@@ -99,17 +98,15 @@ public final class Voices {
         return Readings.credits(!others.isEmpty(), others.stream().filter(clip -> !facts.credited(clip.source().takeId())).map(Clip::span).toList());
     }
 
+    /** The gains that bring every voice to the mean loudness of them all; empty where nobody speaks. */
+    public Optional<EvenVoices> even() {
+        return EvenVoices.of(spoken.stream().map(one -> new EvenVoices.Spoken(one.track, one.clip, one.lufs())).toList());
+    }
+
     /** The mean loudness of each track on which somebody speaks, in LUFS, by track. */
     public Map<Long, Double> loudnessByTrack() {
-        Map<Long, double[]> tracks = new TreeMap<>();
-        for (Spoken one : spoken) {
-            double[] sums = tracks.computeIfAbsent(one.track.id(), id -> new double[2]);
-            sums[0] += one.clip.frames() * Decibels.toPower(one.lufs());
-            sums[1] += one.clip.frames();
-        }
-        Map<Long, Double> lufs = new TreeMap<>();
-        tracks.forEach((track, sums) -> lufs.put(track, Decibels.ofPower(sums[0] / sums[1])));
-        return lufs;
+        return even().stream().flatMap(even -> even.voices().stream())
+                .collect(Collectors.toMap(EvenVoices.Voice::trackId, EvenVoices.Voice::lufs, (one, other) -> one, TreeMap::new));
     }
 
     /** The spectrum of the room of the voice that is nearest to its room; empty where none was measured. */
@@ -130,7 +127,7 @@ public final class Voices {
     }
 
     /** The loudest voice from the softest. */
-    public Reading even() {
+    public Reading voicesEven() {
         Map<Long, Double> tracks = loudnessByTrack();
         if (tracks.size() < 2) {
             return Readings.voicesEven(OptionalDouble.empty(), List.of());
@@ -161,20 +158,6 @@ public final class Voices {
     /** Whether somebody speaks in a clip. */
     boolean speaks(Clip clip) {
         return spoken.stream().anyMatch(one -> one.clip.equals(clip));
-    }
-
-    /** The gains by clip that bring every voice to the mean loudness of them all, in steps of half a dB; at most 24 dB either way. */
-    public Map<Long, Double> evenGainsDb() {
-        double power = 0;
-        double frames = 0;
-        for (Spoken one : spoken) {
-            power += one.clip.frames() * Decibels.toPower(one.lufs());
-            frames += one.clip.frames();
-        }
-        double target = Decibels.ofPower(power / frames);
-        Map<Long, Double> gains = new TreeMap<>();
-        spoken.forEach(one -> gains.put(one.clip.id(), Math.max(Gains.LOWEST_DB, Math.min(Gains.HIGHEST_DB, Math.rint(2 * (one.clip.gainDb() + target - one.lufs())) / 2))));
-        return gains;
     }
 
     /** The reading with the worst verdict, with the places of all that have it. */

@@ -34,7 +34,7 @@ public final class Ducking {
     public static Optional<VolumeCurve> curve(Timeline timeline, long trackId, TalkFacts facts) {
         Track music = timeline.track(trackId).orElseThrow();
         Timeline others = timeline.mapTracks(track -> track.id() == trackId ? track.withMuted(true) : track, timeline.nextId());
-        Optional<Double> voice = Levels.mean(others, facts, true);
+        Optional<Double> voice = EvenVoices.of(Levels.spoken(others, facts)).map(EvenVoices::targetLufs);
         Optional<Double> loudest = music.clips().stream().map(clip -> Levels.lufs(music, clip, facts)).flatMap(Optional::stream).max(Double::compare);
         if (voice.isEmpty() || loudest.isEmpty()) {
             return Optional.empty();

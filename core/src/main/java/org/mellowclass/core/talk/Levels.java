@@ -1,18 +1,15 @@
 package org.mellowclass.core.talk;
 
-import java.util.HashMap;
+import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 
-import org.mellowclass.core.sound.Decibels;
 import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.TakeSource;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
-import org.mellowclass.core.timeline.edit.Gains;
 
-/** How loud the clips of a page are, from what was measured of their takes, and the gains that make voices even. */
+/** How loud the clips of a page are, from what was measured of their takes, and where somebody speaks. */
 public final class Levels {
 
     private Levels() {
@@ -24,37 +21,16 @@ public final class Levels {
                 .map(measured -> measured.loudnessLufs() + track.gainDb() + clip.gainDb());
     }
 
-    /** The mean loudness of clips by their lengths, as power. Empty if none is known. */
-    public static Optional<Double> mean(Timeline timeline, TalkFacts facts, boolean voices) {
-        double power = 0;
-        double frames = 0;
+    /** The clips in which somebody speaks, of tracks that are not muted; those whose loudness is known. */
+    public static List<EvenVoices.Spoken> spoken(Timeline timeline, TalkFacts facts) {
+        List<EvenVoices.Spoken> spoken = new ArrayList<>();
         for (Track track : timeline.tracks()) {
             for (Clip clip : track.muted() ? List.<Clip>of() : track.clips()) {
-                Optional<Double> lufs = lufs(track, clip, facts);
-                if (lufs.isPresent() && facts.of(clip.source().takeId()).orElseThrow().voice() == voices) {
-                    power += clip.frames() * Decibels.toPower(lufs.get());
-                    frames += clip.frames();
+                if (facts.of(clip.source().takeId()).filter(TalkFacts.Measured::voice).isPresent()) {
+                    lufs(track, clip, facts).ifPresent(lufs -> spoken.add(new EvenVoices.Spoken(track, clip, lufs)));
                 }
             }
         }
-        return frames == 0 ? Optional.empty() : Optional.of(Decibels.ofPower(power / frames));
-    }
-
-    /** The gains by clip that bring every take in which somebody speaks to the mean loudness of them all, in steps of half a dB. */
-    public static Map<Long, Double> even(Timeline timeline, TalkFacts facts) {
-        Map<Long, Double> gains = new HashMap<>();
-        mean(timeline, facts, true).ifPresent(target -> {
-            for (Track track : timeline.tracks()) {
-                for (Clip clip : track.muted() ? List.<Clip>of() : track.clips()) {
-                    if (facts.of(clip.source().takeId()).filter(TalkFacts.Measured::voice).isPresent()) {
-                        lufs(track, clip, facts).ifPresent(lufs -> {
-                            double gain = Math.rint(2 * (clip.gainDb() + target - lufs)) / 2;
-                            gains.put(clip.id(), Math.max(Gains.LOWEST_DB, Math.min(Gains.HIGHEST_DB, gain)));
-                        });
-                    }
-                }
-            }
-        });
-        return gains;
+        return spoken;
     }
 }

@@ -92,11 +92,11 @@ class FixesTest {
     @Test
     void voices_are_even_afterwards() {
         Voices before = new Voices(PAGE, known(PAGE).heard());
-        assertThat(before.even().value()).isEqualTo(12, within(1e-9));
+        assertThat(before.voicesEven().value()).isEqualTo(12, within(1e-9));
         SetClipGains gains = (SetClipGains) fix(Kind.VOICES_EVEN, 12.0).orElseThrow();
         assertThat(gains.gainsDb()).containsOnlyKeys(11L, 12L);
         Timeline mended = gains.applyTo(PAGE, Timelines.TAKES).timeline();
-        assertThat(new Voices(mended, known(mended).heard()).even().value()).isLessThanOrEqualTo(0.5);
+        assertThat(new Voices(mended, known(mended).heard()).voicesEven().value()).isLessThanOrEqualTo(0.5);
     }
 
     @Test

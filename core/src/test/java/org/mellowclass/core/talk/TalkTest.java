@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.tuple;
 import static org.assertj.core.api.Assertions.within;
 import static org.mellowclass.core.testing.Timelines.clip;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -108,12 +107,16 @@ class TalkTest {
 
     @Test
     void even_voices_come_to_their_mean_loudness() {
-        Map<Long, Double> gains = Levels.even(PAGE, FACTS);
-        assertThat(gains).containsOnlyKeys(11L, 12L);
-        List<Double> loudness = new ArrayList<>();
-        loudness.add(-20 + gains.get(11L));
-        loudness.add(-26 + gains.get(12L));
-        assertThat(loudness.get(0)).isCloseTo(loudness.get(1), within(0.5));
-        assertThat(Levels.even(new Timeline(List.of(BED), List.of(), 20), FACTS)).isEmpty();
+        EvenVoices even = EvenVoices.of(Levels.spoken(PAGE, FACTS)).orElseThrow();
+        double mean = 10 * Math.log10((22 * Math.pow(10, -2.0) + Math.pow(10, -2.6)) / 23);
+        assertThat(even.targetLufs()).isCloseTo(mean, within(1e-9));
+        assertThat(even.gainsDb()).containsOnlyKeys(11L, 12L);
+        assertThat(-20 + even.gainsDb().get(11L)).isCloseTo(mean, within(0.25));
+        assertThat(-26 + even.gainsDb().get(12L)).isCloseTo(mean, within(0.25));
+        assertThat(even.voices()).extracting(EvenVoices.Voice::trackId).containsExactly(1L, 2L);
+        assertThat(even.voices()).extracting(EvenVoices.Voice::lufs).usingElementComparator((a, b) -> Math.abs(a - b) < 1e-9 ? 0 : 1).containsExactly(-20.0, -26.0);
+        assertThat(even.voices()).allSatisfy(voice -> assertThat(voice.evenLufs()).isCloseTo(mean, within(0.25)));
+        assertThat(Levels.spoken(new Timeline(List.of(BED), List.of(), 20), FACTS)).isEmpty();
+        assertThat(EvenVoices.of(List.of())).isEmpty();
     }
 }
