@@ -23,6 +23,8 @@ public class ReadingPictures {
     private static final double LOWEST_LUFS = -48;
     private static final double HIGHEST_LUFS = -6;
     private static final double BAND_LU = 1;
+    private static final double LOWEST_DBTP = -24;
+    private static final double HIGHEST_DBTP = 1;
     private static final double DEEPEST_LU = 30;
     private static final double GOOD_UNDER_VOICE_LU = 12;
     private static final double LOWEST_ROOM_DBFS = -110;
@@ -47,6 +49,8 @@ public class ReadingPictures {
     public Optional<Drawn> of(Reading reading, SoundCheck check, HouseSound house, long frames, Map<Long, String> trackNames) {
         return switch (reading.kind()) {
             case LOUDNESS -> line(check.pictures().loudnessLufs(), HIGHEST_LUFS, LOWEST_LUFS, house.loudnessLufs() + BAND_LU, house.loudnessLufs() - BAND_LU);
+            case TRUE_PEAK -> line(check.pictures().peaksDbtp(), HIGHEST_DBTP, LOWEST_DBTP, house.ceilingDbtp(), LOWEST_DBTP)
+                    .map(drawn -> new Drawn(drawn.line, drawn.good, over(check.pictures().peaksDbtp(), house.ceilingDbtp()), false));
             case MUSIC_UNDER_VOICE -> line(check.pictures().underVoiceLu(), 0, DEEPEST_LU, GOOD_UNDER_VOICE_LU, DEEPEST_LU);
             case VOICES_EVEN -> voices(check.pictures().voicesLufs(), trackNames);
             case ROOM_NOISE -> line(check.pictures().roomDbfs(), HIGHEST_ROOM_DBFS, LOWEST_ROOM_DBFS, null, null);
@@ -95,6 +99,18 @@ public class ReadingPictures {
                     rounded(height - 2), names.getOrDefault(voice.getKey(), "")));
         }
         return bars.size() < 2 ? Optional.empty() : Optional.of(new Drawn("", null, bars, false));
+    }
+
+    /** A mark at each stretch whose peak lies over a ceiling, as it is said: to a tenth. */
+    private static List<Box> over(List<Double> peaks, double ceiling) {
+        List<Box> marks = new ArrayList<>();
+        double width = (double) WIDTH / peaks.size();
+        for (int i = 0; i < peaks.size(); i++) {
+            if (peaks.get(i) != null && peaks.get(i) > ceiling) {
+                marks.add(new Box(rounded(i * width), 0, Math.max(LEAST_WIDTH, rounded(width)), 4, ""));
+            }
+        }
+        return marks;
     }
 
     /** The multiples of the mains. */

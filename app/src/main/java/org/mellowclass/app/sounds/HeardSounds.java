@@ -162,7 +162,7 @@ public class HeardSounds {
             HeardSound.Meters meters = new HeardSound.Meters(sound.channels());
             TruePeakMeter truePeak = new TruePeakMeter(sound.channels());
             SampleSink.drain(whole, meters, truePeak);
-            return meters.heard(truePeak, takeSounds.findings(takeId).map(TakeFindings::clipped).orElseThrow());
+            return meters.heard(truePeak.truePeakDbtp(), takeSounds.findings(takeId).map(TakeFindings::clipped).orElseThrow());
         }
     }
 

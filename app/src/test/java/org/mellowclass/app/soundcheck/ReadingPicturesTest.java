@@ -20,7 +20,7 @@ import org.mellowclass.core.soundcheck.Verdict;
 class ReadingPicturesTest {
 
     private static final HouseSound HOUSE = new HouseSound(-16, -1, 0, 1000);
-    private static final Pictures PICTURES = new Pictures(Arrays.asList(-6.0, null, -48.0, -99.0), Map.of(1L, -6.0, 2L, -27.0), List.of(), Arrays.asList(new Double[20]));
+    private static final Pictures PICTURES = new Pictures(Arrays.asList(-6.0, null, -48.0, -99.0), Arrays.asList(-24.0, null, -1.0, 1.0), Map.of(1L, -6.0, 2L, -27.0), List.of(), Arrays.asList(new Double[20]));
 
     private static Drawn drawn(Kind kind, Double value, Span... places) {
         Reading reading = new Reading(kind, Verdict.CHECK, value, List.of(places));
@@ -32,6 +32,14 @@ class ReadingPicturesTest {
         Drawn drawn = drawn(Kind.LOUDNESS, -16.0);
         assertThat(drawn.line()).as("four steps of 30 across 120, from −6 at the top to −48 at the foot").isEqualTo("M15.0 0.0h0.1M75.0 32.0h0.1L105.0 32.0");
         assertThat(drawn.good()).isEqualTo(new Box(0, 6.9, 120, 8.4 - 6.9, ""));
+    }
+
+    @Test
+    void true_peaks_over_time_are_a_line_under_the_ceiling_with_a_mark_where_one_is_over_it() {
+        Drawn drawn = drawn(Kind.TRUE_PEAK, 1.0);
+        assertThat(drawn.line()).as("from 1 dBTP at the top to −24 at the foot").isEqualTo("M15.0 32.0h0.1M75.0 2.6h0.1L105.0 0.0");
+        assertThat(drawn.good()).as("−1 dBTP and less").isEqualTo(new Box(0, 2.6, 120, 32 - 2.6, ""));
+        assertThat(drawn.boxes()).containsExactly(new Box(90, 0, 30, 4, ""));
     }
 
     @Test

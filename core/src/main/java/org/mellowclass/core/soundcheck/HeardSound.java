@@ -58,7 +58,7 @@ public record HeardSound(int channels, long frames, OptionalDouble loudnessLufs,
         try (SampleSource converted = Resampler.to(Frames.RATE, new Tap(sound, clipping, truePeak))) {
             SampleSink.drain(converted, meters);
         }
-        return meters.heard(truePeak, clipping.spots());
+        return meters.heard(truePeak.truePeakDbtp(), clipping.spots());
     }
 
     /** The meters of a sound at 48 kHz. */
@@ -98,14 +98,14 @@ public record HeardSound(int channels, long frames, OptionalDouble loudnessLufs,
         }
 
         /** Of the sound that has ended. */
-        public HeardSound heard(TruePeakMeter truePeak, List<ClippedSpot> clipped) {
+        public HeardSound heard(OptionalDouble truePeakDbtp, List<ClippedSpot> clipped) {
             Pauses pauses = levels.pauses();
             LoudnessMeter loudness = levels.loudness();
             OptionalDouble distance = loudness.integrated().isPresent() && pauses.noiseFloorLufs().isPresent() && !pauses.spans().isEmpty()
                     ? OptionalDouble.of(loudness.integrated().getAsDouble() - pauses.noiseFloorLufs().getAsDouble()) : OptionalDouble.empty();
             // a sound without a room was switched off between words, not dropped
             List<Span> dropped = pauses.noiseFloorDbfs().isPresent() ? dropouts.dropouts() : List.of();
-            return new HeardSound(channels, levels.frames(), loudness.integrated(), loudness.range(), truePeak.truePeakDbtp(), List.copyOf(clipped),
+            return new HeardSound(channels, levels.frames(), loudness.integrated(), loudness.range(), truePeakDbtp, List.copyOf(clipped),
                     WorkingLevel.measured(peaks.dbfs), pauses.noiseFloorDbfs(), distance, hum.hum(),
                     DeadAirFinder.find(loudness, levels.frames(), DeadAirFinder.ordinaryPauseFrames()), levels.edges(), dropped, stereo.noticed(), stereo.correlation(),
                     bursts.clicks(), bursts.pops(), sibilance.perMinute(), sibilance.harsh(), room(hum.spectrum()));

@@ -3,7 +3,7 @@ package org.mellowclass.core.soundcheck;
 import java.io.IOException;
 import java.util.List;
 
-import org.mellowclass.core.measure.TruePeakMeter;
+import org.mellowclass.core.measure.PeaksBySecond;
 import org.mellowclass.core.render.Mastering;
 import org.mellowclass.core.render.Sounds;
 import org.mellowclass.core.sound.SampleSink;
@@ -14,12 +14,12 @@ public final class MixCheck implements SampleSink {
     private static final int CHANNELS = 2;
 
     private final HeardSound.Meters meters = new HeardSound.Meters(CHANNELS);
-    private final TruePeakMeter truePeak = new TruePeakMeter(CHANNELS);
+    private final PeaksBySecond peaks = new PeaksBySecond(CHANNELS);
 
     @Override
     public void accept(float[][] block, int frames) {
         meters.accept(block, frames);
-        truePeak.accept(block, frames);
+        peaks.accept(block, frames);
     }
 
     /**
@@ -32,7 +32,7 @@ public final class MixCheck implements SampleSink {
     public SoundCheck check(Known known, Sounds sounds, Mastering finishing, HouseSound house, List<String> parts) throws IOException {
         Voices voices = new Voices(known.timeline(), known.heard());
         MusicUnderVoice music = MusicUnderVoice.of(known.timeline(), known.talk(), sounds, 0, known.timeline().endFrame());
-        return SoundCheck.of(new SoundCheck.Measured(meters.heard(truePeak, List.of()), known.timeline(), ClippedPlaces.in(known.timeline(), known.clippedInTake()),
-                voices, music, finishing, Pictures.of(meters, voices, music)), house, parts);
+        return SoundCheck.of(new SoundCheck.Measured(meters.heard(peaks.truePeakDbtp(), List.of()), known.timeline(), ClippedPlaces.in(known.timeline(), known.clippedInTake()),
+                voices, music, finishing, Pictures.of(meters, peaks, voices, music)), house, parts);
     }
 }

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
 import java.util.Arrays;
+import java.util.List;
 
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -79,6 +80,24 @@ class TruePeakMeterTest {
         TruePeakMeter meter = new TruePeakMeter(2);
         SampleSink.drain(Signal.silence(2, 1).stream(), meter);
         assertThat(meter.truePeakDbtp()).isEmpty();
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {1, 480, 4096, 7 * Frames.RATE})
+    void second_by_second_each_has_its_own_and_the_highest_is_that_of_all(int blockFrames) throws IOException {
+        Signal sound = Signal.concat(Signal.noise(1, -20, 1, 4), Signal.silence(1, 1), Signal.noise(1, -3, 1, 5), Signal.noise(1, -30, 0.5, 6));
+        PeaksBySecond peaks = new PeaksBySecond(1);
+        for (int at = 0; at < sound.frames(); at += blockFrames) {
+            float[][] block = {Arrays.copyOfRange(sound.samples()[0], at, (int) Math.min(sound.frames(), at + blockFrames))};
+            peaks.accept(block, block[0].length);
+        }
+        List<Double> bySecond = peaks.bySecond();
+        assertThat(bySecond).hasSize(4);
+        assertThat(bySecond.get(0)).isBetween(-20.0, -10.0);
+        assertThat(bySecond.get(1)).as("the wave of the last samples before it").isNotNull().isLessThan(-20);
+        assertThat(bySecond.get(3)).as("it begins in the wave of the last samples before it").isLessThan(bySecond.get(2));
+        assertThat(peaks.truePeakDbtp().orElseThrow()).isEqualTo(bySecond.get(2)).isEqualTo(truePeak(sound));
+        assertThat(new PeaksBySecond(2).truePeakDbtp()).isEmpty();
     }
 
     private static double truePeak(Signal signal) throws IOException {
