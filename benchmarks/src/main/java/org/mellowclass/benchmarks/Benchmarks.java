@@ -19,6 +19,7 @@ public final class Benchmarks {
         rows.addAll(new LateReview().run());
         rows.addAll(new LongEpisode(arguments[2]).run(folder.resolve("hour.wav")));
         rows.addAll(new InTheBrowser(arguments[2], LongEpisode.NAME, LongEpisode.PASSPHRASE).run());
+        rows.addAll(new ThirtyRecipes(folder, Path.of(arguments[1]), arguments[2]).run());
         rows.add(new HourOfMp3(folder, Path.of(arguments[1]), arguments[2]).run());
         Files.writeString(Path.of(arguments[3]), report(rows));
         List<Row> missed = rows.stream().filter(row -> !row.holds()).toList();

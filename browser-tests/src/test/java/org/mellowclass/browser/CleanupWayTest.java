@@ -52,6 +52,65 @@ class CleanupWayTest extends BrowserTest {
         assertThat(soundOf(page, episode)).isEqualTo(before);
     }
 
+    /** The steps stand in the address: a teacher may send it to a colleague. */
+    @Test
+    void a_teacher_offers_a_recipe_to_every_crew_and_one_hears_it_keeps_it_and_goes_back() {
+        Page crew = page();
+        signInAsStudent(crew, "Otis", "long shore");
+        waitForRows(crew);
+        String episode = episodeOf(crew);
+        String cleanup = "/takes/" + timeline(crew, episode).getAsJsonArray("sources").get(0).getAsJsonObject().get("takeId").getAsLong() + "/cleanup";
+
+        Page teacher = page();
+        signInAsTeacher(teacher);
+        teacher.navigate(address(cleanup));
+        teacher.getByText("Noisy classroom").first().click();
+        teacher.getByLabel("Add a step").selectOption("compress");
+        teacher.locator("[data-kind=compress]").waitFor();
+        assertThat(teacher.locator(".forecast").innerText()).as("what it will do is said before it is used").isNotBlank();
+        teacher.locator("summary:has-text('Keep these steps for your class')").click();
+        teacher.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Room by the boiler");
+        teacher.getByLabel("When to use it").fill("In the cellar, while the boiler runs.");
+        assertAccessible(teacher);
+        teacher.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Offer it to every crew")).click();
+        teacher.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Take Room by the boiler away from the class")).waitFor();
+
+        long before = soundOf(crew, episode);
+        crew.navigate(address(cleanup));
+        Locator offered = crew.locator(".recipe", new Page.LocatorOptions().setHasText("Room by the boiler"));
+        assertThat(offered.innerText()).contains("your class", "In the cellar, while the boiler runs.");
+        offered.getByRole(AriaRole.LINK).focus();
+        crew.keyboard().press("Enter");
+        crew.locator("[data-compare]").waitFor();
+        assertThat(row(crew, "Hum")).containsPattern("50 Hz.*none");
+        crew.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Play")).focus();
+        crew.keyboard().press("Enter");
+        await(crew, "document.querySelector('[data-part=after]').currentTime > 0.3");
+        press(crew, "Before");
+        await(crew, "document.querySelector('[data-part=before]').volume > 0");
+        press(crew, "Keep it");
+        crew.getByText("This take plays so on the page.").waitFor();
+        assertThat(soundOf(crew, episode)).isNotEqualTo(before);
+        press(crew, "Back to the original");
+        crew.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Keep it")).waitFor();
+        assertThat(soundOf(crew, episode)).isEqualTo(before);
+
+        press(teacher, "Take Room by the boiler away from the class");
+        teacher.locator(".recipe", new Page.LocatorOptions().setHasText("Room by the boiler")).waitFor(new Locator.WaitForOptions().setState(WaitForSelectorState.DETACHED));
+    }
+
+    /** Of the two crews that have not handed in yet, one has recorded nothing. */
+    @Test
+    void the_hum_of_the_demo_crew_that_is_still_at_work_is_found_beside_its_bench() {
+        Page page = page();
+        signInAsStudent(page, "Otis", "long shore");
+        waitForRows(page);
+        page.locator("[data-tab=check]").click();
+        page.locator("[data-panel=check] .verdict").first().waitFor();
+        assertThat(page.locator("[data-panel=check] .reading:has(.verdict-fix) b").allInnerTexts()).contains("Hum");
+        assertAccessible(page);
+    }
+
     @Test
     void each_trouble_of_a_demo_hand_in_is_found_by_the_reading_that_is_meant_for_it() {
         Page page = page();

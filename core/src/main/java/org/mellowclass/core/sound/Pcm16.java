@@ -30,39 +30,55 @@ public final class Pcm16 {
     /** {@code frames} frames of {@code block[channel][0 …]}, interleaved. */
     public static byte[] interleaved(float[][] block, int frames) {
         ByteBuffer bytes = ByteBuffer.allocate(2 * block.length * frames).order(ByteOrder.LITTLE_ENDIAN);
-        interleave(block, frames, bytes);
+        new Interleaving().interleave(block, frames, bytes);
         return bytes.array();
     }
 
-    /** The same into a little-endian buffer with room for them; its position stays. */
-    static void interleave(float[][] block, int frames, ByteBuffer into) {
-        if (block.length == 2) {
-            // most sounds: in loops without a branch, which the compiler does several at a time, and a store for each frame
-            float[] left = whole(block[0], frames);
-            float[] right = whole(block[1], frames);
-            int[] pairs = new int[frames];
+    /** Interleaves block after block, for one thread: its arrays are used again and again. */
+    static final class Interleaving {
+
+        private float[] left = new float[0];
+        private float[] right = new float[0];
+        private int[] pairs = new int[0];
+        private short[] samples = new short[0];
+
+        /** Into a little-endian buffer with room for them; its position stays. */
+        void interleave(float[][] block, int frames, ByteBuffer into) {
+            if (block.length == 2) {
+                interleavePairs(block, frames, into);
+                return;
+            }
+            int count = frames * block.length;
+            samples = samples.length < count ? new short[count] : samples;
+            for (int c = 0; c < block.length; c++) {
+                for (int i = 0; i < frames; i++) {
+                    samples[i * block.length + c] = of(block[c][i]);
+                }
+            }
+            into.asShortBuffer().put(samples, 0, count);
+        }
+
+        /** Most sounds: in loops without a branch, which the compiler does several at a time, and a store for each frame. */
+        private void interleavePairs(float[][] block, int frames, ByteBuffer into) {
+            if (pairs.length < frames) {
+                left = new float[frames];
+                right = new float[frames];
+                pairs = new int[frames];
+            }
+            whole(block[0], frames, left);
+            whole(block[1], frames, right);
             for (int i = 0; i < frames; i++) {
                 pairs[i] = Float.floatToRawIntBits(left[i]) & 0xFFFF | Float.floatToRawIntBits(right[i]) << 16;
             }
-            into.asIntBuffer().put(pairs);
-            return;
+            into.asIntBuffer().put(pairs, 0, frames);
         }
-        short[] samples = new short[frames * block.length];
-        for (int c = 0; c < block.length; c++) {
+
+        /** Samples as {@link Pcm16#of} has them, in the low bits of floats. */
+        private static void whole(float[] samples, int frames, float[] into) {
             for (int i = 0; i < frames; i++) {
-                samples[i * block.length + c] = of(block[c][i]);
+                into[i] = Math.max(-32768f, Math.min(32767f, samples[i] * 32768f)) + WHOLE;
             }
         }
-        into.asShortBuffer().put(samples);
-    }
-
-    /** Samples as {@link #of} has them, in the low bits of floats. */
-    private static float[] whole(float[] samples, int frames) {
-        float[] whole = new float[frames];
-        for (int i = 0; i < frames; i++) {
-            whole[i] = Math.max(-32768f, Math.min(32767f, samples[i] * 32768f)) + WHOLE;
-        }
-        return whole;
     }
 
     /** The largest amplitude of little-endian 16-bit samples, from 0 to 1. */

@@ -27,6 +27,7 @@ public final class WavWriter implements SampleSink, Closeable {
     private long bytes;
     private ByteBuffer buffer = ByteBuffer.allocate(0);
     private float[] floats = new float[0];
+    private final Pcm16.Interleaving interleaving = new Pcm16.Interleaving();
 
     private WavWriter(FileChannel channel, int channels, int sampleRate, SampleFormat format) {
         this.channel = channel;
@@ -64,7 +65,7 @@ public final class WavWriter implements SampleSink, Closeable {
             }
             buffer.asFloatBuffer().put(floats, 0, samples);
         } else {
-            Pcm16.interleave(block, frames, buffer);
+            interleaving.interleave(block, frames, buffer);
         }
         while (buffer.hasRemaining()) {
             channel.write(buffer);

@@ -24,6 +24,7 @@ import org.mellowclass.core.measure.SoundEdges;
 import org.mellowclass.core.measure.SpeechLevels;
 import org.mellowclass.core.measure.StereoFinder;
 import org.mellowclass.core.measure.TruePeakMeter;
+import org.mellowclass.core.sound.Alongside;
 import org.mellowclass.core.sound.Decibels;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleSink;
@@ -49,14 +50,13 @@ public record HeardSound(int channels, long frames, OptionalDouble loudnessLufs,
     private static final double ROOM_TOP_HZ = 600;
     private static final double LOWEST_DBFS = -120;
 
-
-    /** Reads a sound at any rate to its end, in constant memory. */
+    /** Reads a sound at any rate to its end, in constant memory; on two threads, since somebody waits. */
     public static HeardSound of(SampleSource sound, ClippingFinder.Search search) throws IOException {
         ClippingFinder clipping = ClippingFinder.ofSpots(sound.channels(), sound.sampleRate(), search);
         TruePeakMeter truePeak = new TruePeakMeter(sound.channels());
         Meters meters = new Meters(sound.channels());
-        try (SampleSource converted = Resampler.to(Frames.RATE, new Tap(sound, clipping, truePeak))) {
-            SampleSink.drain(converted, meters);
+        try (SampleSource converted = Resampler.to(Frames.RATE, new Tap(sound, clipping, truePeak)); Alongside bursts = new Alongside(meters::hearBursts)) {
+            SampleSink.drain(converted, meters::hearLevels, bursts);
         }
         return meters.heard(truePeak.truePeakDbtp(), clipping.spots());
     }
@@ -82,10 +82,19 @@ public record HeardSound(int channels, long frames, OptionalDouble loudnessLufs,
 
         @Override
         public void accept(float[][] block, int frames) {
+            hearLevels(block, frames);
+            hearBursts(block, frames);
+        }
+
+        private void hearLevels(float[][] block, int frames) {
             levels.accept(block, frames);
             peaks.accept(block, frames);
             dropouts.accept(block, frames);
             stereo.accept(block, frames);
+        }
+
+        /** What is short, or hums: heard in the mean of all channels. */
+        private void hearBursts(float[][] block, int frames) {
             float[][] one = mean.of(block, frames);
             hum.accept(one, frames);
             bursts.accept(one, frames);

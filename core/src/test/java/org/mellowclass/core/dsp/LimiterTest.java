@@ -1,6 +1,7 @@
 package org.mellowclass.core.dsp;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import java.io.IOException;
 import java.util.Arrays;
@@ -8,7 +9,9 @@ import java.util.Random;
 
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.mellowclass.core.measure.SampleStatistics;
 import org.mellowclass.core.measure.TruePeakMeter;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleSink;
@@ -70,6 +73,32 @@ class LimiterTest {
             sound[i] = (float) sum;
         }
         return sound;
+    }
+
+    /** Its static curve: what is over the ceiling comes down to it, however far; what is under it stays. */
+    @ParameterizedTest
+    @CsvSource({"-30, -30", "-6, -6", "-1, -1", "0, -1", "6, -1", "20, -1"})
+    void a_steady_tone_comes_down_to_the_ceiling_and_no_further(double inDbfs, double outDbfs) throws IOException {
+        float[] made = Signal.read(new Limiter(Signal.sine(1, 1000, inDbfs, 1).stream(), 0, -1)).samples()[0];
+        assertThat(20 * Math.log10(SampleStatistics.largest(made, 20_000, 40_000))).isCloseTo(outDbfs, within(0.05));
+    }
+
+    /** Its times: two boxes of 20 ms one after the other fall and rise as a mean of what is needed within 40 ms, without a tail. */
+    @Test
+    void it_begins_forty_milliseconds_before_a_peak_and_has_let_go_forty_after() throws IOException {
+        float[] tone = Signal.sine(1, 1000, -12, 2).samples()[0];
+        float[] loud = tone.clone();
+        for (int i = 0; i < 48; i++) {
+            loud[48_000 + i] *= 8;
+        }
+        float[] made = Signal.read(new Limiter(Signal.of(Frames.RATE, loud).stream(), 0, -1)).samples()[0];
+        assertThat(Arrays.mismatch(made, loud)).as("the first frame that is turned down").isBetween(48_000 - 48 * 41, 48_000 - 48 * 30);
+        int last = made.length - 1;
+        while (made[last] == loud[last]) {
+            last--;
+        }
+        assertThat(last).as("the last one").isBetween(48_000 + 48 * 30, 48_000 + 48 * 42);
+        assertThat(20 * Math.log10(SampleStatistics.largest(made, 48_000, 48_048))).isCloseTo(-1, within(0.2));
     }
 
     @Test

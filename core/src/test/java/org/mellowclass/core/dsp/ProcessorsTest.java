@@ -163,6 +163,21 @@ class ProcessorsTest {
         assertThat((reached - 48_000) / 48.0).isCloseTo(attackMs, within(6.0));
     }
 
+    @ParameterizedTest
+    @ValueSource(doubles = {60, 120, 500})
+    void a_compressor_needs_its_release_time_to_give_63_percent_of_its_gain_back(double releaseMs) throws IOException {
+        Signal step = Signal.concat(Signal.sine(1, 1000, -6, 1), Signal.sine(1, 1000, -40, 3));
+        Compressor compressor = new Compressor(1, new Compressor.Curve(-18, 3, 0, 0, -110), 10, releaseMs);
+        float[] made = Signal.read(new Streamed(step.stream(), compressor)).samples()[0];
+        assertThat(20 * Math.log10(gainAt(made, step.samples()[0], 46_000))).isCloseTo(-8, within(0.1));
+        int back = 48_000;
+        while (20 * Math.log10(gainAt(made, step.samples()[0], back)) < -8 * Math.exp(-1)) {
+            back += 48;
+        }
+        // the level is a mean of 10 ms
+        assertThat((back - 48_000) / 48.0).isCloseTo(releaseMs, within(12.0));
+    }
+
     private static double gainAt(float[] made, float[] was, int frame) {
         double after = 0;
         double before = 0;
