@@ -1,10 +1,7 @@
 package org.mellowclass.app.cleanup;
 
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Map;
 import java.util.Optional;
@@ -14,7 +11,6 @@ import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import org.mellowclass.app.sounds.HeardSounds;
 import org.mellowclass.app.sounds.TakeSounds;
-import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.web.Turnstile;
 import org.mellowclass.core.cleanup.Cleanup;
 import org.mellowclass.core.cleanup.Heard;
@@ -24,7 +20,6 @@ import org.mellowclass.core.sound.Decibels;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Opening;
 import org.mellowclass.core.sound.RandomAccessSound;
-import org.mellowclass.core.sound.SampleFormat;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.sound.Stretch;
 import org.mellowclass.core.sound.WavWriter;
@@ -46,15 +41,13 @@ class TrialHearing {
     private static final Duration KEPT = Duration.ofMinutes(30);
 
     private final TakeSounds sounds;
-    private final Scratch scratch;
     private final Turnstile turnstile = new Turnstile(2);
     private final Cache<OfTake, Heard> known = Caffeine.newBuilder().maximumSize(TAKES_KNOWN).expireAfterAccess(KEPT).build();
     private final Cache<Prepared, Cleanup> prepared = Caffeine.newBuilder().maximumSize(RECIPES_KNOWN).expireAfterAccess(KEPT).build();
     private final Cache<Window, Map<Part, byte[]>> made = Caffeine.newBuilder().maximumSize(WINDOWS_MADE).expireAfterAccess(KEPT).build();
 
-    TrialHearing(TakeSounds sounds, Scratch scratch) {
+    TrialHearing(TakeSounds sounds) {
         this.sounds = sounds;
-        this.scratch = scratch;
     }
 
     private record OfTake(long takeId, Treatment before) {
@@ -127,8 +120,8 @@ class TrialHearing {
             float[][] before = Stretch.read(new Stretch(opening.openAt(span.startFrame()), new Span(0, span.frames())), new Span(0, span.frames()));
             float[][] after = cleanup.hear(opening, span);
             double louderDb = lufs(after).isPresent() && lufs(before).isPresent() ? lufs(after).getAsDouble() - lufs(before).getAsDouble() : 0;
-            byte[] removed = wav(difference(before, after));
-            return Map.of(Part.REMOVED, removed, Part.BEFORE, wav(gained(before, Math.min(0, louderDb))), Part.AFTER, wav(gained(after, Math.min(0, -louderDb))));
+            byte[] removed = WavWriter.bytesOf(difference(before, after));
+            return Map.of(Part.REMOVED, removed, Part.BEFORE, WavWriter.bytesOf(gained(before, Math.min(0, louderDb))), Part.AFTER, WavWriter.bytesOf(gained(after, Math.min(0, -louderDb))));
         }
     }
 
@@ -156,19 +149,5 @@ class TrialHearing {
             }
         }
         return removed;
-    }
-
-    private byte[] wav(float[][] samples) throws IOException {
-        Path file = scratch.scratchFile(".wav");
-        try {
-            try (WavWriter writer = WavWriter.create(file, samples.length, Frames.RATE, SampleFormat.PCM_16)) {
-                writer.accept(samples, samples[0].length);
-            }
-            ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-            Files.copy(file, bytes);
-            return bytes.toByteArray();
-        } finally {
-            Files.deleteIfExists(file);
-        }
     }
 }

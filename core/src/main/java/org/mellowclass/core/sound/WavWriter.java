@@ -83,13 +83,26 @@ public final class WavWriter implements SampleSink, Closeable {
 
     /** Writes the header of a file whose samples stand behind its first {@link #HEADER_BYTES}. */
     public static void writeHeader(FileChannel channel, int channels, int sampleRate, SampleFormat format, long bytes) throws IOException {
-        int frameBytes = channels * format.bytes();
         ByteBuffer head = ByteBuffer.allocate(HEADER_BYTES).order(ByteOrder.LITTLE_ENDIAN);
+        putHeader(head, channels, sampleRate, format, bytes);
+        channel.write(head.flip(), 0);
+    }
+
+    /** A short sound at 48 kHz as a whole file of 16 bits, in memory; {@code samples[channel][frame]}. */
+    public static byte[] bytesOf(float[][] samples) {
+        int frames = samples[0].length;
+        byte[] pcm = Pcm16.interleaved(samples, frames);
+        ByteBuffer file = ByteBuffer.allocate(HEADER_BYTES + pcm.length).order(ByteOrder.LITTLE_ENDIAN);
+        putHeader(file, samples.length, Frames.RATE, SampleFormat.PCM_16, pcm.length);
+        return file.put(pcm).array();
+    }
+
+    private static void putHeader(ByteBuffer head, int channels, int sampleRate, SampleFormat format, long bytes) {
+        int frameBytes = channels * format.bytes();
         head.putInt(RIFF).putInt((int) (HEADER_BYTES - 8 + bytes)).putInt(WAVE);
         head.putInt(FMT).putInt(16).putShort((short) format.tag()).putShort((short) channels);
         head.putInt(sampleRate).putInt(sampleRate * frameBytes);
         head.putShort((short) frameBytes).putShort((short) format.bits());
-        head.putInt(DATA).putInt((int) bytes).flip();
-        channel.write(head, 0);
+        head.putInt(DATA).putInt((int) bytes);
     }
 }

@@ -13,6 +13,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.mellowclass.core.testing.Signal;
 
 class WavTest {
@@ -89,6 +90,13 @@ class WavTest {
             SampleSink.drain(signal.stream(), writer);
         }
         return file;
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {1, 2})
+    void a_file_in_memory_is_the_same_as_one_that_is_written(int channels) throws IOException {
+        Signal signal = Signal.noise(channels, -1, 0.1, 3);
+        assertThat(WavWriter.bytesOf(signal.samples())).isEqualTo(Files.readAllBytes(write(signal, SampleFormat.PCM_16)));
     }
 
     /** Two sides go another way than one or three, to the same values. */
