@@ -33,7 +33,7 @@ function read() {
     actions: fieldById('actions').value,
     parts: parts.map(row => ({ id: Number(row.dataset.id), name: valueOf(row, 'name'), shortest: valueOf(row, 'shortest'), longest: valueOf(row, 'longest') })),
     lines: rowsOf('lines').map(row => ({ id: Number(row.dataset.id), part: parts.findIndex(part => part === partOf.get(row)), words: valueOf(row, 'words'), cue: valueOf(row, 'cue') })),
-    rubric: rowsOf('rubric').map(row => ({ name: valueOf(row, 'name'), mostPoints: Number(valueOf(row, 'points')), sentence: valueOf(row, 'sentence') })),
+    rubric: rowsOf('rubric').map(row => ({ name: valueOf(row, 'name'), mostPoints: Number(valueOf(row, 'points')), sentence: valueOf(row, 'sentence'), levels: valueOf(row, 'levels') })),
     starter: rowsOf('starter').map(row => {
       const [soundId, excerptId] = valueOf(row, 'sound').split('/').map(Number);
       return { trackName: valueOf(row, 'track'), soundId, excerptId, start: valueOf(row, 'start'), gainDb: Number(valueOf(row, 'gain')) };

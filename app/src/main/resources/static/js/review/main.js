@@ -12,6 +12,7 @@ import { Page } from '../page/page.js';
 import { everyTrack, select } from '../page/state.js';
 import { unfold } from '../page/unfold.js';
 import { Heard } from './heard.js';
+import { attachMarksForm } from './marks-form.js';
 import { attachNoteForm } from './note-form.js';
 
 const review = byId('review');
@@ -154,6 +155,11 @@ if (decision && dialog) {
     asked = true;
     decision.requestSubmit(/** @type {HTMLButtonElement} */ (decision.querySelector('button[value=CLEARED]')));
   });
+}
+
+const marks = /** @type {HTMLFormElement | null} */ (document.querySelector('form[action$="/marks"]'));
+if (marks) {
+  attachMarksForm(marks, review.dataset.handIn ?? '', page);
 }
 
 const next = /** @type {HTMLAnchorElement | null} */ (document.getElementById('next-hand-in'));

@@ -64,6 +64,8 @@ async function send(form, button) {
   const response = await fetch(form.action, { method: 'POST', body, headers: { Accept: 'application/json', 'X-Stays': 'true' } }).catch(() => null);
   const address = response?.headers.get('Go-To');
   if (address) {
+    // what was kept of its fields may go
+    form.dispatchEvent(new Event('stayed'));
     goTo(address);
     return;
   }

@@ -49,8 +49,8 @@ public final class BriefChanges {
         if (!before.lines().equals(after.lines())) {
             changes.add(new Change("SCRIPT", crews));
         }
-        if (!before.rubric().stream().map(row -> row.name() + row.mostPoints() + row.sentence()).toList()
-                .equals(after.rubric().stream().map(row -> row.name() + row.mostPoints() + row.sentence()).toList())) {
+        if (!before.rubric().stream().map(row -> row.name() + row.mostPoints() + row.sentence() + row.levels()).toList()
+                .equals(after.rubric().stream().map(row -> row.name() + row.mostPoints() + row.sentence() + row.levels()).toList())) {
             changes.add(new Change("RUBRIC", crews));
         }
         if (!before.starter().stream().map(BriefChanges::withoutId).toList()

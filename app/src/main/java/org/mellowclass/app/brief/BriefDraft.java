@@ -19,7 +19,7 @@ public record BriefDraft(long version, String project, String story, double loud
     public record LineDraft(long id, int part, String words, String cue) {
     }
 
-    public record CriterionDraft(String name, int mostPoints, String sentence) {
+    public record CriterionDraft(String name, int mostPoints, String sentence, String levels) {
     }
 
     /** @param excerptId 0 for the whole sound */

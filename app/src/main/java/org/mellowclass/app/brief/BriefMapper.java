@@ -50,7 +50,7 @@ interface BriefMapper {
     @Select("SELECT id, part_id, words, cue FROM brief_line WHERE class_id = #{classId} ORDER BY position")
     List<ScriptLine> lines(long classId);
 
-    @Select("SELECT id, name, most_points, sentence FROM brief_criterion WHERE class_id = #{classId} ORDER BY position")
+    @Select("SELECT id, name, most_points, sentence, levels FROM brief_criterion WHERE class_id = #{classId} ORDER BY position")
     List<Criterion> rubric(long classId);
 
     @Select("""
@@ -108,8 +108,8 @@ interface BriefMapper {
     void deleteRubric(long classId);
 
     @Insert("""
-            INSERT INTO brief_criterion (class_id, position, name, most_points, sentence)
-            VALUES (#{classId}, #{position}, #{criterion.name}, #{criterion.mostPoints}, #{criterion.sentence})
+            INSERT INTO brief_criterion (class_id, position, name, most_points, sentence, levels)
+            VALUES (#{classId}, #{position}, #{criterion.name}, #{criterion.mostPoints}, #{criterion.sentence}, #{criterion.levels})
             """)
     void addCriterion(long classId, int position, Criterion criterion);
 

@@ -37,6 +37,7 @@ public class Briefs {
     private static final int LONGEST_STORY = 1000;
     private static final int LONGEST_PART = 60;
     private static final int LONGEST_LINE = 500;
+    private static final int LONGEST_LEVELS = 500;
     private static final int MOST_ROWS = 200;
     private static final long LONGEST_FRAMES = Frames.ofSeconds(7200);
 
@@ -238,10 +239,15 @@ public class Briefs {
                 throw Refusal.unfit("brief.POINTS");
             }
             return new Criterion(0, Fields.required(row.name(), LONGEST_TITLE, "brief.CRITERION"), row.mostPoints(),
-                    Fields.optional(row.sentence(), LONGEST_LINE, "brief.LINE"));
+                    Fields.optional(row.sentence(), LONGEST_LINE, "brief.LINE"), levels(row));
         }).toList();
         List<StarterClip> starter = draft.starter().stream().map(clip -> clip(viewer, classId, clip)).toList();
         return new WholeBrief(brief, parts, lines, rubric, starter);
+    }
+
+    private static String levels(BriefDraft.CriterionDraft row) {
+        String typed = Fields.optional(row.levels(), LONGEST_LEVELS, "brief.LEVELS");
+        return Criterion.written(Criterion.read(typed, row.mostPoints()).orElseThrow(() -> Refusal.unfit("brief.LEVELS", row.name())));
     }
 
     private Part part(WholeBrief before, BriefDraft.PartDraft part) {

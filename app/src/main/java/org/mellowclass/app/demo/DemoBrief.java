@@ -68,8 +68,8 @@ class DemoBrief {
                         new LineDraft(0, 1, "Who was there? Let them speak.", ""),
                         new LineDraft(0, 1, "What nobody expected.", "Three knocks"),
                         new LineDraft(0, 2, "This was …, from the … crew. Thank you for listening.", "Ending")),
-                List.of(new CriterionDraft("The story has a surprise", 5, "Something happens that nobody saw coming."), new CriterionDraft("Every word can be understood", 5, "No voice is too quiet, too fast or under the music."),
-                        new CriterionDraft("Sounds help the story", 3, "Each sound tells where we are or what happens.")),
+                List.of(new CriterionDraft("The story has a surprise", 5, "Something happens that nobody saw coming.", "0 not yet; 3 a small one; 5 nobody saw it coming"), new CriterionDraft("Every word can be understood", 5, "No voice is too quiet, too fast or under the music.", "0 hardly; 3 most; 5 every one"),
+                        new CriterionDraft("Sounds help the story", 3, "Each sound tells where we are or what happens.", "")),
                 List.of(new ClipDraft("Music", opening, 0, "0:00", -6), new ClipDraft("Music", bed, 0, "0:04", -14),
                         new ClipDraft("Music", ending, 0, "1:20", -6)),
                 false));

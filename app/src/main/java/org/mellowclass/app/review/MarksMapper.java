@@ -27,20 +27,30 @@ interface MarksMapper {
     void save(long handInId, long teacherId, String summary, Instant at, Instant sentAt);
 
     @Delete("DELETE FROM mark WHERE hand_in_id = #{handInId}")
-    void forget(long handInId);
+    void forgetPoints(long handInId);
+
+    @Delete("DELETE FROM mark_place WHERE hand_in_id = #{handInId}")
+    void forgetPlaces(long handInId);
+
+    @Insert("INSERT INTO mark_place (hand_in_id, position, start_frame, end_frame) VALUES (#{handInId}, #{place.position}, #{place.startFrame}, #{place.endFrame})")
+    void addPlace(long handInId, Marks.Place place);
+
+    @Select("SELECT position, start_frame, end_frame FROM mark_place WHERE hand_in_id = #{handInId} ORDER BY position, start_frame")
+    List<Marks.Place> places(long handInId);
 
     @Insert("""
-            INSERT INTO mark (hand_in_id, student_id, position, criterion, most_points, points, sentence)
-            VALUES (#{handInId}, #{mark.studentId}, #{mark.position}, #{mark.criterion}, #{mark.mostPoints}, #{mark.points}, #{mark.sentence})
+            INSERT INTO mark (hand_in_id, student_id, position, criterion, most_points, points, level, sentence)
+            VALUES (#{handInId}, #{mark.studentId}, #{mark.position}, #{mark.criterion}, #{mark.mostPoints}, #{mark.points}, #{mark.level}, #{mark.sentence})
             """)
     void add(long handInId, Marks.Mark mark);
 
-    @Select("SELECT student_id, position, criterion, most_points, points, sentence FROM mark WHERE hand_in_id = #{handInId} ORDER BY position, id")
+    @Select("SELECT student_id, position, criterion, most_points, points, level, sentence FROM mark WHERE hand_in_id = #{handInId} ORDER BY position, id")
     List<Marks.Mark> of(long handInId);
 
     @Select("""
             SELECT crew.id AS crew_id, crew.name AS crew_name, e.title, h.id AS hand_in_id, h.number, p.name AS student_name, m.position, m.criterion, m.most_points, m.points,
-                   m.sentence, g.summary, g.sent_at
+                   m.level, CASE WHEN m.student_id IS NULL THEN (SELECT group_concat(concat(round(l.start_frame / 48000, 2), '-', round(l.end_frame / 48000, 2)) ORDER BY l.start_frame SEPARATOR ' ')
+                     FROM mark_place l WHERE l.hand_in_id = m.hand_in_id AND l.position = m.position) END AS places, m.sentence, g.summary, g.sent_at
             FROM mark m JOIN marking g ON g.hand_in_id = m.hand_in_id JOIN hand_in h ON h.id = m.hand_in_id JOIN episode e ON e.id = h.episode_id
             JOIN crew ON crew.id = e.crew_id LEFT JOIN person p ON p.id = m.student_id
             WHERE crew.class_id = #{classId} ORDER BY crew.name, h.number, m.position, p.name

@@ -58,6 +58,11 @@ public class Words {
         return fineClock(span.startFrame()) + " to " + fineClock(span.endFrame());
     }
 
+    /** Spans as people write them: 0:03.00 to 0:04.00, 0:10.00 to 0:12.50. */
+    public String places(List<Span> spans) {
+        return spans.stream().map(this::span).collect(Collectors.joining(", "));
+    }
+
     /** Spans for a script: {@code 0-48000 96000-120000}. */
     public String spans(List<Span> spans) {
         return spans.stream().map(span -> span.startFrame() + "-" + span.endFrame()).collect(Collectors.joining(" "));

@@ -40,7 +40,7 @@ class BriefsTest {
 
     private static BriefDraft with(BriefDraft d, double lufs, List<PartDraft> parts, List<LineDraft> lines, List<ClipDraft> starter, boolean evenSo) {
         return new BriefDraft(d.version(), d.project(), d.story(), lufs, d.ceilingDbtp(), d.shortest(), d.longest(), d.dueDay(),
-                d.outputFormat(), d.recipe(), d.actions(), parts, lines, List.of(new BriefDraft.CriterionDraft("Clear", 5, "Every word.")), starter, evenSo);
+                d.outputFormat(), d.recipe(), d.actions(), parts, lines, List.of(new BriefDraft.CriterionDraft("Clear", 5, "Every word.", "5 all of it; 0 not yet")), starter, evenSo);
     }
 
     private List<String> change(BriefDraft draft) {

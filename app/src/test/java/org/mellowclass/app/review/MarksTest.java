@@ -15,6 +15,7 @@ import org.junit.jupiter.api.Test;
 import org.mellowclass.app.testing.AppTest;
 import org.mellowclass.app.testing.Schools;
 import org.mellowclass.app.web.NotFound;
+import org.mellowclass.core.sound.Span;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.jdbc.core.simple.JdbcClient;
 
@@ -64,6 +65,30 @@ class MarksTest {
     }
 
     @Test
+    void what_points_mean_is_kept_as_it_was_called_when_they_were_given() {
+        database.sql("UPDATE brief_criterion SET levels = '0 not yet; 3 mostly; 5 all through' WHERE class_id = ?").param(school.classId()).update();
+        save(true, Map.of("points-0", "4", "points-1", "2", "points-1-" + school.student().id(), "5"));
+        database.sql("UPDATE brief_criterion SET levels = '' WHERE class_id = ?").param(school.classId()).update();
+        Marks.Sheet sheet = marks.sheet(school.student(), handIn);
+        assertThat(sheet.ofCrew(0).level()).isEqualTo("mostly");
+        assertThat(sheet.ofCrew(1).level()).isEqualTo("not yet");
+        assertThat(sheet.ofStudent(1, school.student().id()).level()).isEqualTo("all through");
+    }
+
+    @Test
+    void places_that_speak_for_a_mark_are_seen_by_the_crew_and_written_anew_each_time() {
+        save(true, Map.of("points-0", "4", "places-0", "0:01.5 to 0:02, 0:03–0:03.25"));
+        assertThat(marks.sheet(school.student(), handIn).placesOf(0)).containsExactly(new Span(72_000, 96_000), new Span(144_000, 156_000));
+        assertThat(marks.sheet(school.student(), handIn).placesOf(1)).isEmpty();
+        save(true, Map.of("points-0", "4", "places-0", "0:01 to 59:00"));
+        assertThat(marks.sheet(school.student(), handIn).placesOf(0)).as("no further than the hand-in reaches").containsExactly(new Span(48_000, handIn.frames()));
+        for (String wrong : List.of("0:02", "0:03 to 0:02", "soon to later", "59:00 to 59:10", "1-2,1-3,1-4,1-5,2-3,2-4")) {
+            assertThatThrownBy(() -> save(true, Map.of("points-0", "1", "places-0", wrong))).as(wrong).hasMessageContaining("marks.PLACES");
+        }
+        assertThat(marks.sheet(school.student(), handIn).ofCrew(0).points()).as("nothing is lost").isEqualTo(4);
+    }
+
+    @Test
     void marks_of_one_student_are_seen_by_that_student_alone() {
         save(true, Map.of("points-0", "4", "points-0-" + school.student().id(), "5"));
         assertThat(marks.sheet(school.student(), handIn).ofStudent(0, school.student().id()).points()).isEqualTo(5);
@@ -82,14 +107,15 @@ class MarksTest {
 
     @Test
     void the_table_for_other_programs_has_its_header_and_no_formulas() throws IOException {
-        save(true, Map.of("points-0", "4", "sentence-0", "=HYPERLINK(\"x\")", "summary", "Comma, and \"quotes\"."));
+        save(true, Map.of("points-0", "4", "places-0", "0:02 to 0:03, 1-1.5", "sentence-0", "=HYPERLINK(\"x\")", "summary", "Comma, and \"quotes\"."));
         try (CSVParser parser = CSVParser.parse(marks.csv(school.teacher(), school.classId()), CSVFormat.RFC4180.builder().setHeader().setSkipHeaderRecord(true).get())) {
-            assertThat(parser.getHeaderNames()).containsExactly("crew", "episode", "hand-in", "student", "criterion", "points", "most points", "sentence", "summary", "sent at");
+            assertThat(parser.getHeaderNames()).containsExactly("crew", "episode", "hand-in", "student", "criterion", "points", "most points", "level", "places", "sentence", "summary", "sent at");
             List<CSVRecord> lines = parser.getRecords();
             assertThat(lines).hasSize(2);
             assertThat(lines.get(0).get("sentence")).isEqualTo("'=HYPERLINK(\"x\")");
             assertThat(lines.get(0).get("summary")).isEqualTo("Comma, and \"quotes\".");
             assertThat(lines.get(0).get("points")).isEqualTo("4");
+            assertThat(lines.get(0).get("places")).isEqualTo("1.00-1.50 2.00-3.00");
             assertThat(lines.get(1).get("points")).isEmpty();
         }
     }
