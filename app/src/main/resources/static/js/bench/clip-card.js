@@ -15,6 +15,8 @@ export class ClipCard {
   #episode;
   /** Whose loudness is shown. */
   #asked = '';
+  /** The field in which something stands that is not sent yet: what others do meanwhile leaves it alone. @type {EventTarget | null} */
+  #typing = null;
 
   /** @param {string} episodeId @param {import('./types.js').Bench} bench */
   constructor(episodeId, bench) {
@@ -23,6 +25,9 @@ export class ClipCard {
     for (const id of ['clip-gain', 'clip-gain-db']) {
       Object.assign(byId(id), { min: lowestGainDb, max: highestGainDb });
     }
+    byId('clip-card').addEventListener('input', event => { this.#typing = event.target; });
+    byId('clip-card').addEventListener('focusout', () => { this.#typing = null; });
+    byId('clip-card').addEventListener('change', () => { this.#typing = null; }, true);
     byId('clip-gain').addEventListener('input', () => { fieldById('clip-gain-db').value = fieldById('clip-gain').value; });
     for (const id of ['clip-gain', 'clip-gain-db']) {
       byId(id).addEventListener('change', () => this.#wish({ type: 'set-clip-gain', gainDb: Number(fieldById(id).value) }));
@@ -60,16 +65,24 @@ export class ClipCard {
     const { track, clip } = found;
     const what = clip.source.roomFrame !== null ? 'room' : this.#bench.timeline().takes[clip.source.takeId]?.name ?? 'a take';
     byId('clip-name').textContent = `${track.name} · ${what}`;
-    fieldById('clip-start').value = fineClock(clip.startFrame, 2);
-    fieldById('clip-end').value = fineClock(clip.startFrame + clip.frames, 2);
+    this.#show('clip-start', fineClock(clip.startFrame, 2));
+    this.#show('clip-end', fineClock(clip.startFrame + clip.frames, 2));
     for (const [, fade, id] of FADES) {
-      fieldById(id).value = (clip[fade].frames / RATE).toFixed(2);
+      this.#show(id, (clip[fade].frames / RATE).toFixed(2));
       render(fadeShapes.map(shape => html`<option value=${shape} .selected=${live(shape === clip[fade].shape)}>${SHAPE_WORDS[shape]}</option>`), byId(`${id}-shape`));
     }
     byId('clip-join').hidden = !track.clips.some(other => other.startFrame > clip.startFrame && other.startFrame <= clip.startFrame + clip.frames);
     this.#showLoudness(clip.id);
-    fieldById('clip-gain').value = fieldById('clip-gain-db').value = String(clip.gainDb);
+    this.#show('clip-gain', String(clip.gainDb));
+    this.#show('clip-gain-db', String(clip.gainDb));
     render(this.#bench.timeline().tracks.map(each => html`<option value=${each.id} .selected=${live(each.id === track.id)}>${each.name}</option>`), byId('clip-track'));
+  }
+
+  /** @param {string} id @param {string} value */
+  #show(id, value) {
+    if (fieldById(id) !== this.#typing) {
+      fieldById(id).value = value;
+    }
   }
 
   /** @param {string} id @param {(frame: number) => import('./types.js').Wish} wish */

@@ -142,10 +142,17 @@ class BenchPageTest extends OnTheBench {
         page.waitForCondition(() -> clip(page, episode).get("gainDb").getAsDouble() == -6);
         assertThat(clip(page, episode).get("startFrame").getAsLong()).isEqualTo(4_800);
         page.getByLabel("Starts at").fill("0:01");
-        page.keyboard().press("Enter");
+        // somebody else's edit is drawn while this one is typed
+        page.evaluate("document.querySelector('#clip-name').textContent = 'not drawn yet'");
+        Page other = bench();
+        other.locator(".clip-grip-move").first().focus();
+        other.getByLabel("Gain of this clip in dB").fill("-7");
+        other.keyboard().press("Enter");
+        await(page, "document.getElementById('clip-gain-db').value === '-7' && document.getElementById('clip-name').textContent !== 'not drawn yet'");
+        page.getByLabel("Starts at").press("Enter");
         page.waitForCondition(() -> clip(page, episode).get("startFrame").getAsLong() == 48_000);
         page.locator("#page").focus();
-        undo(page, episode, 4);
+        undo(page, episode, 5);
         assertThat(timeline(page, episode).get("tracks")).isEqualTo(tracks);
     }
 
