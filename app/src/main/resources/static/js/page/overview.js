@@ -1,6 +1,7 @@
 // The whole page, small, at the right edge, with what is in the window as a frame; a click goes there.
 import { heightOf } from '../shared/level-scale.js';
 import { clock } from '../shared/time.js';
+import { whenIdle } from '../shared/when-idle.js';
 import { columns, inkOf } from './lanes.js';
 
 const WIDTH = 32;
@@ -63,7 +64,7 @@ export class Overview {
     this.#layout = layout;
     const drawing = ++this.#drawing;
     // the page itself comes first
-    await new Promise(resolve => { requestAnimationFrame(() => setTimeout(resolve)); });
+    await whenIdle();
     if (drawing !== this.#drawing) {
       return;
     }

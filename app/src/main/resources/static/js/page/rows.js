@@ -1,5 +1,6 @@
 // The rows of the page: only those near the window exist. Makes and draws them, and knows which frame is under the pointer.
 import { onScale } from '../shared/level-scale.js';
+import { whenIdle } from '../shared/when-idle.js';
 import { columns, drawLane } from './lanes.js';
 import { makeRow } from './row-elements.js';
 import { drawSpectrum, spectrumOf } from './spectrum.js';
@@ -57,6 +58,8 @@ export class Rows {
   #generation = 0;
   /** Whether the window is met in the next frame. */
   #waiting = false;
+  /** Whether the window is met once nothing presses. */
+  #idle = false;
   /** Whether frequencies are drawn behind levels. */
   spectrum = false;
 
@@ -73,18 +76,27 @@ export class Rows {
       }
     }).observe(element);
     for (const event of ['scroll', 'resize']) {
-      window.addEventListener(event, () => this.#meetLater(meet => meet()), { passive: true });
+      window.addEventListener(event, () => this.#meetLater(), { passive: true });
     }
   }
 
-  /** @param {(meet: () => void) => void} when within the next frame */
-  #meetLater(when) {
+  /** In the next frame. */
+  #meetLater() {
     if (!this.#waiting) {
       this.#waiting = true;
-      requestAnimationFrame(() => when(() => {
+      requestAnimationFrame(() => {
         this.#waiting = false;
         apart(() => this.#meetWindow());
-      }));
+      });
+    }
+  }
+
+  async #meetWhenIdle() {
+    if (!this.#idle) {
+      this.#idle = true;
+      await whenIdle();
+      this.#idle = false;
+      apart(() => this.#meetWindow());
     }
   }
 
@@ -147,8 +159,8 @@ export class Rows {
     };
     const missing = Array.from({ length: last - first + 1 }, (_, i) => first + i).filter(number => !this.#rows.has(number));
     if (!missing.map(add).every(Boolean)) {
-      // what is there already is painted first
-      this.#meetLater(meet => setTimeout(meet));
+      // what is there already is seen first
+      this.#meetWhenIdle();
     }
     // all are there before the first is measured, so that the page is laid out once
     added.forEach(row => row.lanes.forEach(lane => this.#draw(layout, row, lane, this.#generation)));

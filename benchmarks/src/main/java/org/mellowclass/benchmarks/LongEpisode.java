@@ -24,6 +24,7 @@ final class LongEpisode {
     private static final long RATE = 48_000;
     private static final int CLIPS = 500;
     private static final int EDITS = 41;
+    private static final int FIRST_EDITS = 10;
     private static final int FIRST_SOUND_FRAMES = (int) RATE / 2;
     /** What follows within 0.1 s seems to follow at once (Miller, Response time in man-computer conversational transactions, 1968); half is the network's and the page's. */
     private static final double MOST_MS_OF_EDIT = 40;
@@ -53,16 +54,21 @@ final class LongEpisode {
         int clips = timeline().get("tracks").get(0).get("clips").size();
         System.out.println("an episode of " + frames / RATE / 60 + " min and " + clips + " clips");
 
+        // what bringing in an hour has begun in the background is not what is asked here
+        AtRest.await();
         double[] editing = new double[EDITS];
         double[] hearing = new double[EDITS];
-        for (int i = 0; i < EDITS; i++) {
+        // the first ones are of a program that has never done this before: they are not counted
+        for (int i = -FIRST_EDITS; i < EDITS; i++) {
             long at = frames / 2 + i * 31 * RATE;
             long start = System.nanoTime();
             edit("{\"type\":\"remove\",\"startFrame\":" + at + ",\"endFrame\":" + (at + RATE) + ",\"trackIds\":[" + track + "]}");
             long edited = System.nanoTime();
             visitor.hear(episode, revision, at, FIRST_SOUND_FRAMES);
-            editing[i] = (edited - start) / 1e6;
-            hearing[i] = (System.nanoTime() - edited) / 1e6;
+            if (i >= 0) {
+                editing[i] = (edited - start) / 1e6;
+                hearing[i] = (System.nanoTime() - edited) / 1e6;
+            }
         }
         double[] committing = new double[EDITS];
         double[] sending = new double[EDITS];

@@ -1,0 +1,18 @@
+// What can wait: it is done once what was asked for is painted, and nothing presses.
+
+/** Two frames: in the first it is drawn, in the second it is seen. */
+const nextFrame = () => new Promise(resolve => { requestAnimationFrame(resolve); });
+const MOST_MS = 200;
+
+/** Resolves when the page has shown what has changed, and is idle. */
+export async function whenIdle() {
+  await nextFrame();
+  await nextFrame();
+  await new Promise(resolve => {
+    if ('requestIdleCallback' in window) {
+      window.requestIdleCallback(resolve, { timeout: MOST_MS });
+    } else {
+      setTimeout(resolve);
+    }
+  });
+}
