@@ -132,6 +132,8 @@ public class Jobs {
                     if (!turns.take(duty.turnOf)) {
                         return (complete, operations) -> operations.reschedule(complete, complete.getTimeDone().plus(NEXT_LOOK));
                     }
+                    // who waits at a page comes first; this thread is the scheduler's, for jobs alone
+                    Thread.currentThread().setPriority(Thread.MIN_PRIORITY);
                     try {
                         limit.run(LONGEST, () -> work.run(idOf(instance.getId())));
                     } catch (Exception e) {
