@@ -8,7 +8,7 @@ import { fineClock } from '../shared/time.js';
 import { live } from '../vendor/lit-html/directives/live.js';
 import { html, render } from '../vendor/lit-html/lit-html.js';
 
-/** @typedef {{ id: number, kind: keyof KINDS, words: string, done: boolean, doneWords: string | null, agreed: boolean, replies: { author: string, words: string }[], places: { startFrame: number, endFrame: number }[], swapped: boolean }} Note */
+/** @typedef {{ id: number, kind: keyof KINDS, words: string, tracks: string | null, done: boolean, doneWords: string | null, agreed: boolean, replies: { author: string, words: string }[], places: { startFrame: number, endFrame: number }[], swapped: boolean }} Note */
 
 const KINDS = { LOVELY: ['heart', 'lovely'], QUESTION: ['circle-help', 'question'], MEND: ['wrench', 'mend this'] };
 
@@ -90,7 +90,7 @@ export class MarginNotes {
         <p class="flex items-center gap-2">${icon(this.#icons, drawing)}<b>${kind}</b>${start === undefined
     ? html`<span class="text-muted">its words are gone</span>`
     : html`<button type="button" class="text-muted underline cursor-pointer min-h-6" aria-label="Go to ${fineClock(start)}"
-            @click=${() => this.#bench.goTo(start)}>${fineClock(start)}</button>`}${note.swapped ? html`<span class="text-muted text-sm">swapped for another take</span>` : null}</p>
+            @click=${() => this.#bench.goTo(start)}>${fineClock(start)}</button>`}${note.tracks ? html`<span class="text-sm text-muted">on ${note.tracks}</span>` : ''}${note.swapped ? html`<span class="text-muted text-sm">swapped for another take</span>` : null}</p>
         <p>${note.words}</p>
         ${note.replies.map(reply => html`<p class="text-sm border-l-2 border-line pl-2"><b>${reply.author}</b> ${reply.words}</p>`)}
         ${this.#own ? html`<label class="flex items-center gap-2 text-sm"><input type="checkbox" class="size-4" .checked=${live(note.done)}

@@ -11,8 +11,10 @@ import { arrange } from '../page/margin.js';
 import { Page } from '../page/page.js';
 import { everyTrack, select } from '../page/state.js';
 import { unfold } from '../page/unfold.js';
+import { EarlierOne } from './earlier-one.js';
 import { Heard } from './heard.js';
 import { attachMarksForm } from './marks-form.js';
+import { drawTracks } from './note-tracks.js';
 import { attachNoteForm } from './note-form.js';
 
 const review = byId('review');
@@ -94,6 +96,7 @@ function drawForm() {
     if (selection) {
       fieldById('note-from').value = fineClock(selection.start, 2);
       fieldById('note-to').value = fineClock(selection.end, 2);
+      drawTracks(byId('note-tracks'), page);
     }
   }
   arrange(page, byId('notes'), form ? [{ element: form, frame: selection?.start ?? null }] : [],
@@ -157,6 +160,14 @@ if (decision && dialog) {
   });
 }
 
+// ---- the hand-in before
+
+const earlierButton = document.getElementById('hear-earlier');
+const earlierOne = earlierButton ? new EarlierOne(/** @type {HTMLAudioElement} */ (byId('mixdown')), /** @type {HTMLAudioElement} */ (byId('earlier')), earlierButton, words => page.say(words)) : null;
+if (earlierOne) {
+  getJson(`/hand-ins/${review.dataset.handIn}/same-words`).then(known => earlierOne.begin(known)).catch(problem => page.say(problem.message));
+}
+
 const marks = /** @type {HTMLFormElement | null} */ (document.querySelector('form[action$="/marks"]'));
 if (marks) {
   attachMarksForm(marks, review.dataset.handIn ?? '', page);
@@ -165,7 +176,8 @@ if (marks) {
 const next = /** @type {HTMLAnchorElement | null} */ (document.getElementById('next-hand-in'));
 attachCommands([...readingCommands(page), { name: 'to-note', keys: ['Enter'], shown: form ? ['Enter'] : [], words: form ? 'from what is marked to its note' : '',
   possible: () => form !== null && Boolean(page.selection), run: () => byId('note-words').focus() }, { name: 'next-hand-in', keys: ['j'], shown: next ? ['J'] : [], words: next ? 'to the next hand-in that waits' : '',
-  possible: () => next !== null, run: () => next?.click() }], own, page, review.dataset.person ?? '');
+  possible: () => next !== null, run: () => next?.click() }, { name: 'hear-earlier', keys: ['o'], shown: earlierOne ? ['O'] : [], buttons: ['hear-earlier'], words: earlierOne ? 'the hand-in before, in its place' : '',
+  possible: () => earlierButton?.hidden === false, run: () => earlierOne?.toggle() }], own, page, review.dataset.person ?? '');
 
 getJson(`/hand-ins/${review.dataset.handIn}/timeline`).then(timeline => page.show(unfold(timeline))).catch(problem => page.say(problem.message));
 getJson(`/hand-ins/${review.dataset.handIn}/listening`).then(({ left }) => heard.begin(left.map((/** @type {{ startFrame: number, endFrame: number }} */ span) => ({ start: span.startFrame, end: span.endFrame }))))

@@ -36,6 +36,7 @@ class ArchitectureTest {
             .layer("feed").definedBy("..app.feed..")
             .layer("board").definedBy("..app.board..")
             .layer("practice").definedBy("..app.practice..")
+            .layer("news").definedBy("..app.news..")
             .layer("demo").definedBy("..app.demo..")
             .whereLayer("takes").mayOnlyBeAccessedByLayers("bench", "shelf", "brief", "room", "lineup", "cleanup", "soundcheck", "review", "erasing", "board", "practice", "demo")
             .whereLayer("bench").mayOnlyBeAccessedByLayers("shelf", "room", "lineup", "cleanup", "soundcheck", "review", "erasing", "practice", "demo")
@@ -50,6 +51,7 @@ class ArchitectureTest {
             .whereLayer("feed").mayOnlyBeAccessedByLayers("erasing", "board", "demo")
             .whereLayer("board").mayNotBeAccessedByAnyLayer()
             .whereLayer("practice").mayNotBeAccessedByAnyLayer()
+            .whereLayer("news").mayNotBeAccessedByAnyLayer()
             .whereLayer("demo").mayNotBeAccessedByAnyLayer();
 
     @ArchTest

@@ -17,6 +17,7 @@ public final class Benchmarks {
         Path folder = Path.of(arguments[0]);
         List<Row> rows = new ArrayList<>(new SideBySide(folder, Path.of(arguments[1])).run());
         rows.addAll(new LateReview().run());
+        rows.addAll(new ReviewPage(arguments[2]).run());
         rows.addAll(new LongEpisode(arguments[2]).run(folder.resolve("hour.wav")));
         rows.addAll(new InTheBrowser(arguments[2], LongEpisode.NAME, LongEpisode.PASSPHRASE).run());
         rows.addAll(new ThirtyRecipes(folder, Path.of(arguments[1]), arguments[2]).run());

@@ -36,7 +36,8 @@ public final class Classroom {
     private static final double MOST_NUMBERED_MS = 2000;
     private static final double MOST_FINISHED_S = 180;
     private static final double MOST_BOARD_MS = 100;
-    private static final int BOARD_LOOKS = 21;
+    private static final double MOST_DESK_MS = 100;
+    private static final int LOOKS = 21;
     private static final Duration LOOK_AGAIN = Duration.ofMillis(200);
     private static final Duration PATIENCE = Duration.ofMinutes(20);
 
@@ -64,9 +65,10 @@ public final class Classroom {
         try {
             rows.add(new HourOfMp3(classroom.folder, classroom.sounds, classroom.address).run());
             classroom.fill();
-            rows.add(classroom.board());
+            rows.add(classroom.looked("the class board with thirty crews, median", classroom.classPath, MOST_BOARD_MS));
             rows.addAll(classroom.record());
             rows.addAll(classroom.handIn());
+            rows.add(classroom.looked("the marking desk with thirty hand-ins, median", classroom.classPath + "/marking", MOST_DESK_MS));
         } finally {
             classroom.lesson.shutdownNow();
         }
@@ -109,17 +111,17 @@ public final class Classroom {
         System.out.println("thirty crews are there");
     }
 
-    private Row board() throws IOException, InterruptedException {
-        double[] ms = new double[BOARD_LOOKS];
-        teacher.get(classPath);
-        for (int i = 0; i < BOARD_LOOKS; i++) {
+    private Row looked(String work, String path, double mostMs) throws IOException, InterruptedException {
+        double[] ms = new double[LOOKS];
+        teacher.get(path);
+        for (int i = 0; i < LOOKS; i++) {
             long start = System.nanoTime();
-            teacher.get(classPath);
+            teacher.get(path);
             ms[i] = secondsSince(start) * 1000;
         }
         Arrays.sort(ms);
-        return new Row("the class board with thirty crews, median", String.format(Locale.ROOT, "95 %% within %.0f ms", at(ms, 0.95)), "",
-                String.format(Locale.ROOT, "%.0f ms", at(ms, 0.5)), at(ms, 0.5), MOST_BOARD_MS);
+        return new Row(work, String.format(Locale.ROOT, "95 %% within %.0f ms", at(ms, 0.95)), "",
+                String.format(Locale.ROOT, "%.0f ms", at(ms, 0.5)), at(ms, 0.5), mostMs);
     }
 
     private List<Row> record() throws Exception {

@@ -53,6 +53,22 @@ class MarkingWayTest extends JobSchool {
         teacher.locator(".note-card", new Page.LocatorOptions().setHasText(words)).waitFor();
     }
 
+    /** Two seconds in, the words are those that stood two seconds later before the cut; going over is a matter of volumes alone. */
+    private static void hearTheOneBefore(Page teacher) {
+        teacher.locator("#page").focus();
+        teacher.keyboard().press("Home");
+        forward(teacher, 20);
+        teacher.keyboard().press("Space");
+        await(teacher, "document.getElementById('mixdown').currentTime > 2.1 && !document.getElementById('earlier').paused");
+        teacher.keyboard().press("o");
+        teacher.getByText("You hear Hand-in 1.").waitFor();
+        assertThat((Boolean) teacher.evaluate("(([now, was]) => now.volume === 0 && was.volume > 0 && Math.abs(was.currentTime - now.currentTime - 2) < 0.2)"
+                + "([document.getElementById('mixdown'), document.getElementById('earlier')])")).isTrue();
+        teacher.keyboard().press("o");
+        assertThat((Boolean) teacher.evaluate("document.getElementById('mixdown').volume === 1 && document.getElementById('earlier').volume === 0")).isTrue();
+        teacher.keyboard().press("Space");
+    }
+
     private static void forward(Page page, int tenths) {
         for (int i = 0; i < tenths; i++) {
             page.keyboard().press("Shift+ArrowRight");
@@ -159,6 +175,7 @@ class MarkingWayTest extends JobSchool {
         button(teacher, "Play only what is new");
         teacher.getByText("You have heard all of it.").waitFor(new Locator.WaitForOptions().setTimeout(20_000));
         assertThat((Boolean) teacher.evaluate("document.getElementById('mixdown').currentTime < 10")).as("only around what is new").isTrue();
+        hearTheOneBefore(teacher);
         teacher.getByText("Said of hand-in 1: 1 of 2 ticked").click();
         Locator said = teacher.locator("[aria-label='Said of hand-in 1']");
         assertThat(said.innerText()).contains("Shorter now.", "Ida: 0.5 s taken out", "Nothing was changed there.", "0:03", "0:06");

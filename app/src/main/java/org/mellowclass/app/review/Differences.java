@@ -1,12 +1,16 @@
 package org.mellowclass.app.review;
 
 import java.util.List;
+import java.util.Map;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import org.mellowclass.app.bench.Bench;
+import org.mellowclass.app.takes.Take;
+import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.core.review.Change;
 import org.mellowclass.core.review.Changes;
+import org.mellowclass.core.review.SameWords;
 import org.mellowclass.core.review.SharedSound;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.timeline.Timeline;
@@ -18,10 +22,12 @@ import org.springframework.transaction.annotation.Transactional;
 public class Differences {
 
     private final Bench bench;
+    private final TakeShelf takes;
     private final Cache<List<String>, Difference> known = Caffeine.newBuilder().maximumSize(200).build();
 
-    Differences(Bench bench) {
+    Differences(Bench bench, TakeShelf takes) {
         this.bench = bench;
+        this.takes = takes;
     }
 
     /**
@@ -31,6 +37,13 @@ public class Differences {
     public record Difference(List<Change> changes, List<Span> anew) {
 
         static final Difference NONE = new Difference(List.of(), List.of());
+    }
+
+    /** Where what is said in the later one was said in the earlier one; both let through by {@link HandIns#find}. */
+    @Transactional(readOnly = true)
+    public List<SameWords.Stretch> sameWords(HandIn earlier, HandIn later) {
+        Map<Long, Take> ready = takes.ready(later.episodeId());
+        return SameWords.of(bench.timeline(earlier.timelineHash()), bench.timeline(later.timelineHash()), take -> ready.containsKey(take) && ready.get(take).origin() != Take.Origin.SHELF);
     }
 
     /** Between two hand-ins that {@link HandIns#find} has let through. */

@@ -5,6 +5,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.Set;
 
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
@@ -115,7 +116,7 @@ public class EarlyListening {
         if (early.own(handInId, viewer.id()).size() >= MOST_NOTES) {
             throw Refusal.unfit("early.ENOUGH", MOST_NOTES).at("words");
         }
-        notes.add(viewer, handIns.find(handInId).orElseThrow(), kind, words, startFrame, endFrame, true);
+        notes.add(viewer, handIns.find(handInId).orElseThrow(), kind, words, startFrame, endFrame, Set.of(), true);
     }
 
     /** How many notes the students of a class have written to other crews. */

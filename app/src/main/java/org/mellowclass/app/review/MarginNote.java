@@ -11,6 +11,7 @@ import org.mellowclass.core.sound.Span;
  * @param anchor     the recorded sound it is bound to, as JSON
  * @param doneWords  how the crew did what it asks for; may be null
  * @param agreedAt   when the teacher agreed that it is done; null as long as nobody has
+ * @param trackNames the tracks that it speaks of, as they were called; null for the whole
  * @param byStudent  of another crew
  * @param heldAt     since when its crew does not see it; null for one that is seen
  * @param reportedAt when its crew reported it
@@ -18,7 +19,7 @@ import org.mellowclass.core.sound.Span;
  */
 public record MarginNote(long id, long handInId, long episodeId, int handInNumber, String authorName, Kind kind, String words,
                          long startFrame, long endFrame, String anchor, Instant doneAt,
-                         String doneWords, Instant agreedAt, long authorId, boolean byStudent, Instant heldAt, Instant reportedAt) {
+                         String doneWords, Instant agreedAt, long authorId, String trackNames, boolean byStudent, Instant heldAt, Instant reportedAt) {
 
     public enum Kind { LOVELY, QUESTION, MEND }
 

@@ -1,6 +1,7 @@
 package org.mellowclass.app.review;
 
 import java.util.List;
+import java.util.Set;
 
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.web.Refusal;
@@ -31,10 +32,10 @@ class MarginNoteController {
     /** Times as people write them: 1:05.3 or 65.3. */
     @PostMapping("/hand-ins/{handInId}/notes")
     String write(@AuthenticationPrincipal Person viewer, @PathVariable long handInId, @RequestParam MarginNote.Kind kind,
-                 @RequestParam String words, @RequestParam String from, @RequestParam String to) {
+                 @RequestParam String words, @RequestParam String from, @RequestParam String to, @RequestParam(defaultValue = "") Set<Long> track) {
         long start = times.frames(from).orElseThrow(() -> Refusal.unfit("note.SPAN"));
         long end = times.frames(to).orElseThrow(() -> Refusal.unfit("note.SPAN"));
-        notes.write(viewer, handInId, kind, words, start, end);
+        notes.write(viewer, handInId, kind, words, start, end, track);
         return "redirect:/hand-ins/" + handInId;
     }
 
@@ -55,7 +56,7 @@ class MarginNoteController {
     }
 
     /** A note as the bench shows it. */
-    record NoteView(long id, MarginNote.Kind kind, String words, String author, int handIn, boolean done, String doneWords, boolean agreed, List<ReplyView> replies, List<Span> places, boolean swapped) {
+    record NoteView(long id, MarginNote.Kind kind, String words, String tracks, String author, int handIn, boolean done, String doneWords, boolean agreed, List<ReplyView> replies, List<Span> places, boolean swapped) {
     }
 
     record ReplyView(String author, String words) {
@@ -65,7 +66,7 @@ class MarginNoteController {
     @ResponseBody
     List<NoteView> at(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long revision) {
         return notes.at(viewer, episodeId, revision).stream().map(placed -> new NoteView(placed.note().id(),
-                placed.note().kind(), placed.note().words(), placed.note().authorName(), placed.note().handInNumber(),
+                placed.note().kind(), placed.note().words(), placed.note().trackNames(), placed.note().authorName(), placed.note().handInNumber(),
                 placed.note().done(), placed.note().doneWords(), placed.note().agreed(),
                 placed.replies().stream().map(reply -> new ReplyView(reply.authorName(), reply.words())).toList(), placed.places(), placed.swapped())).toList();
     }

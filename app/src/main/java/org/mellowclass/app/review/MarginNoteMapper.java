@@ -16,16 +16,16 @@ interface MarginNoteMapper {
     String NOTE = """
             SELECT n.id, n.hand_in_id, h.episode_id, h.number AS hand_in_number, person.name AS author_name, n.kind, n.words,
                    n.start_frame, n.end_frame, n.anchor, n.done_at, n.done_words, n.agreed_at,
-                   n.author_id, person.role = 'STUDENT' AS by_student, n.held_at, n.reported_at
+                   n.author_id, n.track_names, person.role = 'STUDENT' AS by_student, n.held_at, n.reported_at
             FROM margin_note n JOIN hand_in h ON h.id = n.hand_in_id JOIN person ON person.id = n.author_id
             """;
 
     @Insert("""
-            INSERT INTO margin_note (hand_in_id, author_id, kind, words, start_frame, end_frame, anchor, created_at, held_at)
-            VALUES (#{handInId}, #{authorId}, #{kind}, #{words}, #{startFrame}, #{endFrame}, #{anchor}, #{at}, #{heldAt})
+            INSERT INTO margin_note (hand_in_id, author_id, kind, words, start_frame, end_frame, anchor, track_names, created_at, held_at)
+            VALUES (#{handInId}, #{authorId}, #{kind}, #{words}, #{startFrame}, #{endFrame}, #{anchor}, #{trackNames}, #{at}, #{heldAt})
             """)
     void add(long handInId, long authorId, MarginNote.Kind kind, String words, long startFrame, long endFrame, String anchor,
-             Instant at, Instant heldAt);
+             String trackNames, Instant at, Instant heldAt);
 
     @Select(NOTE + "WHERE n.id = #{id}")
     Optional<MarginNote> find(long id);

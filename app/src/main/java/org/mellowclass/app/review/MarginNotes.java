@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.function.LongFunction;
 import java.util.stream.Collectors;
@@ -29,6 +30,7 @@ import org.mellowclass.core.review.NoteAnchor;
 import org.mellowclass.core.review.NotePlace;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.timeline.Timeline;
+import org.mellowclass.core.timeline.Track;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -39,6 +41,7 @@ public class MarginNotes {
 
     private static final int LONGEST = 500;
     private static final int LONGEST_HOW = 300;
+    private static final int LONGEST_NAMES = 300;
     private static final int MOST_REPLIES = 50;
     private static final int MOST_PHRASES = 4;
 
@@ -62,17 +65,23 @@ public class MarginNotes {
 
     /** Writes a note on a span of a hand-in, in its frames at 48 kHz. */
     public void write(Person viewer, long handInId, MarginNote.Kind kind, String words, long startFrame, long endFrame) {
+        write(viewer, handInId, kind, words, startFrame, endFrame, Set.of());
+    }
+
+    /** @param trackIds the tracks that it speaks of; none for the whole */
+    public void write(Person viewer, long handInId, MarginNote.Kind kind, String words, long startFrame, long endFrame, Set<Long> trackIds) {
         HandIn handIn = handIns.find(viewer, handInId);
         access.taughtEpisode(viewer, handIn.episodeId());
-        add(viewer, handIn, kind, words, startFrame, endFrame, false);
+        add(viewer, handIn, kind, words, startFrame, endFrame, trackIds, false);
     }
 
     /**
      * A note by somebody whom the caller has let through.
      *
+     * @param trackIds the tracks that it speaks of; none for the whole
      * @param held whether a teacher looks at it before its crew sees it
      */
-    void add(Person author, HandIn handIn, MarginNote.Kind kind, String words, long startFrame, long endFrame, boolean held) {
+    void add(Person author, HandIn handIn, MarginNote.Kind kind, String words, long startFrame, long endFrame, Set<Long> trackIds, boolean held) {
         String text = Fields.plain(words);
         if (text.isEmpty()) {
             throw Refusal.unfit("note.WORDS_MISSING").at("words");
@@ -84,9 +93,14 @@ public class MarginNotes {
         if (startFrame < 0 || end <= startFrame) {
             throw Refusal.unfit("note.SPAN").at("from");
         }
-        NoteAnchor anchor = NoteAnchor.of(bench.timeline(handIn.timelineHash()), new Span(startFrame, end));
+        Timeline timeline = bench.timeline(handIn.timelineHash());
+        Span span = new Span(startFrame, end);
+        boolean whole = timeline.trackIds().stream().allMatch(trackIds::contains) || timeline.trackIds().stream().noneMatch(trackIds::contains);
+        NoteAnchor anchor = whole ? NoteAnchor.of(timeline, span) : NoteAnchor.of(timeline, span, trackIds);
+        String names = whole ? null : timeline.tracks().stream().filter(track -> trackIds.contains(track.id())).map(Track::name).collect(Collectors.joining(", "));
         Instant now = clock.instant();
-        notes.add(handIn.id(), author.id(), kind, text, startFrame, end, anchors.write(anchor), now, held ? now : null);
+        notes.add(handIn.id(), author.id(), kind, text, startFrame, end, anchors.write(anchor), names == null || names.length() <= LONGEST_NAMES ? names : names.substring(0, LONGEST_NAMES), now,
+                held ? now : null);
     }
 
     /** Takes a note back: its author's, or a teacher's to take. */

@@ -94,7 +94,7 @@ class ClassBoardTest {
             crews.add(school.teacher(), school.classId(), "Crew " + i, "Episode " + i);
         }
         assertThat(lines()).hasSize(30);
-        assertThat(statements.sentBy(this::page)).isEqualTo(withTwo).isLessThanOrEqualTo(15);
+        assertThat(statements.sentBy(this::page)).isEqualTo(withTwo).isLessThanOrEqualTo(17);
     }
 
     @Test

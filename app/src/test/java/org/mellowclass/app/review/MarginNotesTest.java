@@ -2,24 +2,35 @@ package org.mellowclass.app.review;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
+import static org.springframework.test.web.servlet.result.MockMvcResultMatchers.status;
 
 import java.io.IOException;
 import java.util.List;
+import java.util.Set;
 
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.bench.Head;
 import org.mellowclass.app.testing.AppTest;
+import org.mellowclass.app.testing.As;
 import org.mellowclass.app.testing.Schools;
+import org.mellowclass.app.testing.Statements;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.timeline.edit.Remove;
+import org.mellowclass.core.timeline.Track;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.test.web.servlet.MockMvc;
 
 @AppTest
 class MarginNotesTest {
 
+    @Autowired
+    private MockMvc mvc;
+    @Autowired
+    private Statements statements;
     @Autowired
     private MarginNotes notes;
     @Autowired
@@ -101,6 +112,28 @@ class MarginNotesTest {
         assertThat(written().done()).isFalse();
         assertThatThrownBy(() -> notes.tick(school.neighbour(), note, true, null)).isInstanceOf(NotFound.class);
         assertThatThrownBy(() -> notes.tick(school.teacher(), note, true, null)).isInstanceOf(NotFound.class);
+    }
+
+    @Test
+    void a_note_on_chosen_tracks_names_them_and_one_on_all_or_on_none_that_is_there_is_on_the_whole() throws IOException {
+        schools.readyTake(school, Schools.speech(), "Tess");
+        HandIn two = schools.readyHandIn(school);
+        List<Track> tracks = bench.timeline(two.timelineHash()).tracks();
+        for (Set<Long> on : List.of(Set.of(tracks.get(1).id()), Set.of(tracks.get(0).id(), tracks.get(1).id()), Set.of(-1L), Set.<Long>of())) {
+            notes.write(school.teacher(), two.id(), MarginNote.Kind.MEND, "Softer.", 0, 4_800, on);
+        }
+        assertThat(notes.in(school.teacher(), two, two)).extracting(placed -> placed.note().trackNames()).containsExactly(tracks.get(1).name(), null, null, null);
+    }
+
+    @Test
+    void the_number_of_statements_of_the_review_page_does_not_grow_with_its_notes() throws Exception {
+        write("One.", 0, 4_800);
+        mvc.perform(get("/hand-ins/" + handIn.id()).with(As.person(school.teacher()))).andExpect(status().isOk());
+        int withOne = statements.sentBy(() -> mvc.perform(get("/hand-ins/" + handIn.id()).with(As.person(school.teacher()))));
+        for (int i = 0; i < 40; i++) {
+            write("Note " + i, 0, 4_800);
+        }
+        assertThat(statements.sentBy(() -> mvc.perform(get("/hand-ins/" + handIn.id()).with(As.person(school.teacher()))))).isEqualTo(withOne).isLessThanOrEqualTo(40);
     }
 
     @Test

@@ -70,6 +70,8 @@ class AccessMatrixTest {
             Map.entry("GET /invitations/{invitationKey}", Open.TO_ALL),
             Map.entry("POST /invitations/{invitationKey}", Open.TO_ALL),
             Map.entry("GET /outbox", Open.TO_EVERY_TEACHER),
+            Map.entry("GET /news", Open.TO_SIGNED_IN),
+            Map.entry("POST /news/mail", Open.TO_EVERY_TEACHER),
             Map.entry("GET /account", Open.TO_EVERY_TEACHER),
             Map.entry("POST /account/password", Open.TO_EVERY_TEACHER),
             Map.entry("POST /account/elsewhere/end", Open.TO_EVERY_TEACHER),
@@ -193,6 +195,7 @@ class AccessMatrixTest {
             Map.entry("GET /episodes/{episodeId}/fades/{revision}", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/under-voice/{revision}/{frame}", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/ducked/{revision}/{trackId}", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /hand-ins/{handInId}/same-words", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/even/{revision}", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/loudness/{revision}/{clipId}", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /episodes/{episodeId}/trials", Open.TO_CREW_AND_TEACHER),
@@ -495,6 +498,9 @@ class AccessMatrixTest {
         }
         if (address.endsWith("/early-listeners")) {
             request.param("crew", "1");
+        }
+        if (address.endsWith("/news/mail")) {
+            request.param("mail", "DAILY");
         }
         if (address.endsWith("/held")) {
             request.param("held", "false");

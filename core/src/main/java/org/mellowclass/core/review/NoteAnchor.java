@@ -3,6 +3,7 @@ package org.mellowclass.core.review;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Set;
 
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
@@ -35,6 +36,11 @@ public record NoteAnchor(List<Piece> pieces) {
     public static NoteAnchor of(Timeline timeline, Span span) {
         return new NoteAnchor(timeline.tracks().stream().filter(track -> !track.muted()).map(track -> pieces(track, span))
                 .reduce(List.of(), (upper, lower) -> frames(lower) > frames(upper) ? lower : upper));
+    }
+
+    /** As {@link #of(Timeline, Span)}, to the sound of chosen tracks, all of them; those that are muted are not heard. */
+    public static NoteAnchor of(Timeline timeline, Span span, Set<Long> trackIds) {
+        return new NoteAnchor(timeline.tracks().stream().filter(track -> !track.muted() && trackIds.contains(track.id())).flatMap(track -> pieces(track, span).stream()).toList());
     }
 
     /** Where the sound is heard in a timeline, in order; empty if it is gone. */

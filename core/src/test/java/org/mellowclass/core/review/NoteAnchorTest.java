@@ -46,6 +46,15 @@ class NoteAnchorTest {
     }
 
     @Test
+    void a_note_on_the_music_stays_with_the_music_whatever_becomes_of_the_voice() {
+        long noor = handedIn.tracks().get(0).id();
+        NoteAnchor onMusic = NoteAnchor.of(handedIn, WORDS, Set.of(handedIn.tracks().get(1).id()));
+        assertThat(onMusic.pieces()).containsExactly(new NoteAnchor.Piece(8, 200_000, 260_000));
+        assertThat(onMusic.places(new Remove(new Span(190_000, 270_000), Set.of(noor)).applyTo(handedIn, TAKES).timeline())).containsExactly(WORDS);
+        assertThat(NoteAnchor.of(handedIn, WORDS, handedIn.trackIds()).pieces()).as("on both").hasSize(2);
+    }
+
+    @Test
     void words_with_a_piece_cut_out_are_one_place_and_words_that_were_parted_are_two() {
         long noor = handedIn.tracks().get(0).id();
         Timeline shorter = new Remove(new Span(220_000, 230_000), Set.of(noor)).applyTo(handedIn, TAKES).timeline();

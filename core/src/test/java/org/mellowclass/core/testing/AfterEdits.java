@@ -14,10 +14,10 @@ public final class AfterEdits {
     private AfterEdits() {
     }
 
-    /** After so many edits that apply, or fewer where none does. */
+    /** After so many edits that apply, or fewer where none does, or nothing is left. */
     public static Timeline someTimes(Timeline timeline, Random random, int edits) {
         Timeline edited = timeline;
-        for (int done = 0, tried = 0; done < edits && tried < 20 * edits; tried++) {
+        for (int done = 0, tried = 0; done < edits && tried < 20 * edits && edited.endFrame() > 0; tried++) {
             try {
                 edited = Timelines.edit(edited, random).applyTo(edited, TAKES).timeline();
                 done++;
