@@ -13,7 +13,7 @@ export function drawTracks(fieldset, page) {
   }
   const { start, end, trackIds } = selection;
   render(html`<legend class="visually-hidden">On which tracks</legend>${tracks.map(({ id, name }) => html`
-    <label class="flex items-center gap-1.5 py-0.5 min-h-6"><input type="checkbox" name="track" class="size-4" value=${id} .checked=${live(trackIds.includes(id))}
+    <label class="flex items-center gap-1.5 py-0.5 min-h-6"><input type="checkbox" name="on" class="size-4" value=${id} .checked=${live(trackIds.includes(id))}
       @change=${() => page.change(select(start, end, toggled(trackIds, id)))}> ${name}</label>`)}`, fieldset);
 }
 

@@ -24,7 +24,7 @@ interface NewsMapper {
     String OF_TEACHER = "SELECT 'HANDED_IN' AS kind, h.created_at AS at, NULL AS words" + OF_EPISODE + TAUGHT + """
             WHERE h.state = 'READY' AND h.created_at > #{since}
             UNION ALL
-            SELECT 'ON_AIR', p.on_air_at, p.title""" + OF_EPISODE + TAUGHT + """
+            SELECT 'ON_AIR', p.on_air_at, NULL""" + OF_EPISODE + TAUGHT + """
             JOIN publication p ON p.hand_in_id = h.id WHERE p.state = 'ON_AIR' AND p.on_air_at > #{since}
             UNION ALL
             SELECT 'TO_READ', n.held_at, n.words""" + OF_EPISODE + TAUGHT + """
@@ -37,7 +37,7 @@ interface NewsMapper {
     String OF_STUDENT = "SELECT h.decision AS kind, h.decided_at AS at, h.sentence AS words" + OF_EPISODE + OWN + """
             WHERE h.decided_at > #{since}
             UNION ALL
-            SELECT 'ON_AIR', p.on_air_at, p.title""" + OF_EPISODE + OWN + """
+            SELECT 'ON_AIR', p.on_air_at, NULL""" + OF_EPISODE + OWN + """
             JOIN publication p ON p.hand_in_id = h.id WHERE p.state = 'ON_AIR' AND p.on_air_at > #{since}
             UNION ALL
             SELECT 'NOTE', n.created_at, n.words""" + OF_EPISODE + OWN + """

@@ -32,10 +32,10 @@ class MarginNoteController {
     /** Times as people write them: 1:05.3 or 65.3. */
     @PostMapping("/hand-ins/{handInId}/notes")
     String write(@AuthenticationPrincipal Person viewer, @PathVariable long handInId, @RequestParam MarginNote.Kind kind,
-                 @RequestParam String words, @RequestParam String from, @RequestParam String to, @RequestParam(defaultValue = "") Set<Long> track) {
+                 @RequestParam String words, @RequestParam String from, @RequestParam String to, @RequestParam(defaultValue = "") Set<Long> on) {
         long start = times.frames(from).orElseThrow(() -> Refusal.unfit("note.SPAN"));
         long end = times.frames(to).orElseThrow(() -> Refusal.unfit("note.SPAN"));
-        notes.write(viewer, handInId, kind, words, start, end, track);
+        notes.write(viewer, handInId, kind, words, start, end, on);
         return "redirect:/hand-ins/" + handInId;
     }
 
