@@ -31,6 +31,8 @@ export class EarlierOne {
   #stretches = [];
   #volumes = { now: 1, earlier: 1 };
   #wanted = false;
+  /** Once somebody has compared, this one stays as loud as the other. */
+  #compared = false;
 
   /** @param {HTMLAudioElement} now @param {HTMLAudioElement} earlier @param {HTMLElement} button @param {(words: string) => void} say */
   constructor(now, earlier, button, say) {
@@ -56,6 +58,7 @@ export class EarlierOne {
 
   toggle() {
     this.#wanted = !this.#wanted;
+    this.#compared = true;
     this.#button.setAttribute('aria-pressed', String(this.#wanted));
     const words = this.#button.dataset.name;
     this.#say(!this.#wanted ? 'You hear this hand-in again.' : this.#place === null ? `${words} has no such words here.` : `You hear ${words}. It does not count as heard.`);
@@ -70,7 +73,7 @@ export class EarlierOne {
   #follow() {
     const place = this.#place;
     const there = this.#wanted && place !== null;
-    this.#now.volume = there ? 0 : this.#wanted ? this.#volumes.now : 1;
+    this.#now.volume = there ? 0 : this.#compared ? this.#volumes.now : 1;
     this.#earlier.volume = there ? this.#volumes.earlier : 0;
     this.#earlier.playbackRate = this.#now.playbackRate;
     if (place !== null && Math.abs(this.#earlier.currentTime - place / RATE) > APART_SECONDS) {

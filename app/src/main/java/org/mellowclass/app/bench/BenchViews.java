@@ -106,9 +106,10 @@ public class BenchViews {
         Places<Fade> fades = new Places<>();
         List<TrackView> tracks = head.timeline().tracks().stream().map(track -> new TrackView(track.id(), track.name(), track.group(),
                 track.gainDb(), track.pan(), track.muted(), track.curve().points(), track.clips().stream().map(clip -> view(clip, sources, fades)).toList())).toList();
+        Finishes.Newest finish = finishes.newest(episodeId);
         return new TimelineView(head.seq(), head.point().undoTarget().isPresent(), head.point().redoTarget().isPresent(),
                 head.timeline().endFrame(), tracks, sources.values().map(source -> view(source, made)).toList(), fades.values().toList(),
-                head.timeline().flags(), views, finishes.of(episodeId).name(), finishes.measured(episodeId).orElse(0), since, StoredMaps.view(maps));
+                head.timeline().flags(), views, finish.finish().name(), finish.revision(), since, StoredMaps.view(maps));
     }
 
     /** Values in the order in which they were first met. */

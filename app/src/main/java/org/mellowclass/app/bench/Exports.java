@@ -153,7 +153,7 @@ class Exports {
         Timeline timeline = timeline(viewer, episodeId, wanted);
         Span span = span(timeline, wanted);
         boolean mono = mono(episodeId, timeline);
-        Finish finish = finishes.of(episodeId);
+        Finish finish = finishes.newest(episodeId).finish();
         Path file = scratch.scratchFile("." + format.name().toLowerCase(Locale.ROOT));
         boolean done = false;
         try {

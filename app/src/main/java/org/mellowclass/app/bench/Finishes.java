@@ -3,7 +3,6 @@ package org.mellowclass.app.bench;
 import java.time.Clock;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalLong;
 import java.util.stream.Collectors;
 
 import org.mellowclass.app.live.LiveEvents;
@@ -25,21 +24,19 @@ public class Finishes {
         this.clock = clock;
     }
 
-    /** What the bench of an episode that has been let through plays through. */
-    @Transactional(readOnly = true)
-    public Finish of(long episodeId) {
-        return finishes.find(episodeId).map(FinishMapper.Row::finish).orElse(Finish.FIRST);
+    /** @param revision whose mix was measured; 0 if none was */
+    public record Newest(Finish finish, long revision) {
     }
 
-    /** The revision whose mix was measured last; empty if none was. */
+    /** What the bench of an episode that has been let through plays through. */
     @Transactional(readOnly = true)
-    public OptionalLong measured(long episodeId) {
-        return finishes.find(episodeId).map(row -> OptionalLong.of(row.revisionSeq())).orElse(OptionalLong.empty());
+    public Newest newest(long episodeId) {
+        return finishes.find(episodeId).map(row -> new Newest(row.finish(), row.revisionSeq())).orElse(new Newest(Finish.FIRST, 0));
     }
 
     /** Keeps what was measured of a revision; open pages hear of it, and play through it from the next press on. */
     public void keep(long episodeId, long revision, Finish finish) {
-        boolean other = !of(episodeId).equals(finish);
+        boolean other = !newest(episodeId).finish().equals(finish);
         finishes.put(episodeId, revision, finish, clock.instant());
         if (other) {
             live.changed(Bench.topic(episodeId), revision);

@@ -85,7 +85,7 @@ public class PreviewSound {
             throw Refusal.unfit("bench.SPAN_TOO_LONG");
         }
         Timeline timeline = ear.of(timeline(viewer, episodeId, sound));
-        if (finishes.measured(episodeId).isEmpty()) {
+        if (finishes.newest(episodeId).revision() == 0) {
             events.publishEvent(new TimelineChanged(episodeId));
         }
         return turnstile.pass(() -> rendered(timeline, finish, fromFrame, (int) (toFrame - fromFrame), ear.percent));

@@ -120,7 +120,7 @@ class ErasuresTest {
         Schools.await(() -> handIns.find(school.student(), handIn.id()).ready());
         assertThat(handIns.find(school.student(), handIn.id()).decision()).as("what was cleared is not this any more").isNull();
         assertThat(handIns.sound(school.student(), handIn.id()).contentLength()).isPositive();
-        assertThat(preview.finished(school.student(), school.episodeId(), before, finishes.of(school.episodeId()), 0, Frames.RATE))
+        assertThat(preview.finished(school.student(), school.episodeId(), before, finishes.newest(school.episodeId()).finish(), 0, Frames.RATE))
                 .as("in an earlier revision there is silence in its place").hasSize(8 * Frames.RATE);
         assertThat(erasing.requests(access.taughtClass(school.teacher(), school.classId()))).isEmpty();
     }

@@ -56,14 +56,14 @@ class FinishMeasuringTest {
     }
 
     private Head measured() {
-        Schools.await(() -> finishes.measured(school.episodeId()).orElse(0) == bench.head(school.student(), school.episodeId()).seq());
+        Schools.await(() -> finishes.newest(school.episodeId()).revision() == bench.head(school.student(), school.episodeId()).seq());
         return bench.head(school.student(), school.episodeId());
     }
 
     @Test
     void some_seconds_after_the_last_edit_the_bench_sounds_as_the_hand_in_does() throws Exception {
         Head head = measured();
-        Finish finish = finishes.of(school.episodeId());
+        Finish finish = finishes.newest(school.episodeId()).finish();
         HandIn handIn = schools.readyHandIn(school);
         Path flac = Files.write(folder.resolve("mixdown.flac"), handIns.sound(school.student(), handIn.id()).getContentAsByteArray());
         float[][] published;
@@ -82,11 +82,11 @@ class FinishMeasuringTest {
     @Test
     void a_measuring_that_ends_late_does_not_take_the_place_of_a_newer_one() throws IOException {
         Head head = measured();
-        Finish newest = finishes.of(school.episodeId());
+        Finish newest = finishes.newest(school.episodeId()).finish();
         finishes.keep(school.episodeId(), head.seq() - 1, new Finish(1, -2));
-        assertThat(finishes.of(school.episodeId())).isEqualTo(newest);
+        assertThat(finishes.newest(school.episodeId()).finish()).isEqualTo(newest);
         measuring.run(school.episodeId());
         measuring.run(-1);
-        assertThat(finishes.measured(school.episodeId())).hasValue(head.seq());
+        assertThat(finishes.newest(school.episodeId()).revision()).isEqualTo(head.seq());
     }
 }
