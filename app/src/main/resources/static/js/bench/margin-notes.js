@@ -1,5 +1,6 @@
 // The teacher's notes, in the margin beside the rows they speak of. They stay with their words, and say so when these are gone.
 import { layBracket } from '../page/bracket.js';
+import { lightNotes } from '../page/lit.js';
 import { arrange } from '../page/margin.js';
 import { byId, fieldOf } from '../shared/elements.js';
 import { getJson, postJson } from '../shared/http.js';
@@ -29,6 +30,7 @@ export class MarginNotes {
     this.#own = own;
     this.#bench = bench;
     bench.rows.onRow(row => this.#mark(row));
+    lightNotes();
   }
 
   /** Brackets under what the notes speak of that are not done. @param {import('../page/rows.js').Row} row */
@@ -37,7 +39,7 @@ export class MarginNotes {
     const layout = this.#bench.layout();
     this.#notes.filter(note => !note.done).forEach(note => note.places.forEach(({ startFrame, endFrame }) => {
       const [drawing, kind] = KINDS[note.kind];
-      layBracket(row, layout, startFrame, endFrame, { label: `Note: ${kind}, ${fineClock(startFrame)}`, icon: `${this.#icons}#${drawing}`,
+      layBracket(row, layout, startFrame, endFrame, { id: String(note.id), label: `Note: ${kind}, ${fineClock(startFrame)}`, icon: `${this.#icons}#${drawing}`,
         onClick: () => this.#bench.goTo(startFrame) });
     }));
   }
@@ -86,7 +88,7 @@ export class MarginNotes {
     const [drawing, kind] = KINDS[note.kind];
     const start = note.places[0]?.startFrame;
     return html`
-      <li class="card margin-card note-card ${note.done ? 'done' : ''}">
+      <li class="card margin-card note-card ${note.done ? 'done' : ''}" data-note=${note.id}>
         <p class="flex items-center gap-2">${icon(this.#icons, drawing)}<b>${kind}</b>${start === undefined
     ? html`<span class="text-muted">its words are gone</span>`
     : html`<button type="button" class="text-muted underline cursor-pointer min-h-6" aria-label="Go to ${fineClock(start)}"

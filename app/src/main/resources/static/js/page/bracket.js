@@ -21,9 +21,9 @@ export function layStretch(row, layout, start, end, kind) {
  * Lays the part of a bracket that is in a row.
  *
  * @param {import('./rows.js').Row} row @param {import('./layout.js').Layout} layout @param {number} start @param {number} end
- * @param {{ label: string, icon: string, onClick: () => void }} note where `icon` is the address of its mark
+ * @param {{ id: string, label: string, icon: string, onClick: () => void }} note where `icon` is the address of its mark
  */
-export function layBracket(row, layout, start, end, { label, icon, onClick }) {
+export function layBracket(row, layout, start, end, { id, label, icon, onClick }) {
   const from = Math.max(start, layout.rowStart(row.number));
   const to = Math.min(end, layout.rowEnd(row.number));
   if (from >= to) {
@@ -36,6 +36,7 @@ export function layBracket(row, layout, start, end, { label, icon, onClick }) {
   bracket.classList.toggle('ends', to === end);
   bracket.style.left = `${100 * layout.part(row.number, from)}%`;
   bracket.style.width = `${100 * (layout.part(row.number, to) - layout.part(row.number, from))}%`;
+  bracket.dataset.note = id;
   bracket.setAttribute('aria-label', label);
   if (from === start) {
     bracket.innerHTML = `<svg class="icon" aria-hidden="true"><use href="${icon}"></use></svg>`;

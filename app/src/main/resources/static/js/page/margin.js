@@ -22,7 +22,10 @@ export function arrange(page, list, first, notes) {
   const fold = (/** @type {boolean} */ on) => notes.forEach(({ element }) => element.classList.toggle('folded', on && !element.matches(':focus-within')));
   fold(false);
   const rows = /** @type {HTMLElement} */ (document.getElementById('rows'));
-  if (placed(page, list, first, notes) > Math.max(rows.offsetTop + rows.offsetHeight, window.innerHeight - rows.offsetTop)) {
+  // down to the end of the rows, or to what the window shows over its foot
+  const margin = (list.offsetParent?.getBoundingClientRect().top ?? 0) + window.scrollY;
+  const seen = window.innerHeight - margin - (document.getElementById('foot')?.offsetHeight ?? 0);
+  if (placed(page, list, first, notes) > Math.max(rows.offsetTop + rows.offsetHeight, seen)) {
     fold(true);
     placed(page, list, first, notes);
   }

@@ -7,6 +7,7 @@ import { layBracket, layStretch } from '../page/bracket.js';
 import { attachCommands } from '../page/attach-commands.js';
 import { readingCommands } from '../page/commands.js';
 import { FilePlayer } from '../page/file-player.js';
+import { lightNotes } from '../page/lit.js';
 import { arrange } from '../page/margin.js';
 import { Page } from '../page/page.js';
 import { everyTrack, select } from '../page/state.js';
@@ -24,6 +25,7 @@ const cards = () => /** @type {HTMLElement[]} */ ([...byId('notes').children]);
 /** A little before and after, so that the ear is there. */
 const AROUND_FRAMES = RATE;
 
+lightNotes();
 const page = new Page(review, new FilePlayer(/** @type {HTMLAudioElement} */ (byId('mixdown'))), () => draw());
 /** What an element's data say of its place. @param {HTMLElement} element */
 const spanOf = ({ dataset }) => ({ start: Number(dataset.start), end: Number(dataset.end) });
@@ -51,7 +53,7 @@ function drawOn(row) {
     anew.forEach(({ start, end }) => layStretch(row, layout, start, end, 'anew'));
     cards().forEach(card => {
       const { start, end } = spanOf(card);
-      layBracket(row, layout, start, end, { label: `Note: ${card.dataset.words}, ${fineClock(start)}`, icon: `${review.dataset.icons}#${card.dataset.icon}`,
+      layBracket(row, layout, start, end, { id: card.dataset.note ?? '', label: `Note: ${card.dataset.words}, ${fineClock(start)}`, icon: `${review.dataset.icons}#${card.dataset.icon}`,
         onClick: () => {
           hear(card);
           card.querySelector('button')?.focus({ preventScroll: true });

@@ -137,6 +137,10 @@ class MarkingWayTest extends JobSchool {
         note(teacher, 50, 70, "3", "Say it again, slower.");
         note(teacher, 90, 100, "1", "I can hear the bell.");
         assertThat(teacher.locator(".note-card").first().innerText()).contains("mend this", "0:05");
+        teacher.locator(".note-card").first().getByRole(AriaRole.BUTTON).first().focus();
+        assertThat(teacher.locator(".note-bracket.lit").count()).as("its sound lights up, and no other").isEqualTo(1);
+        teacher.locator(".note-bracket").last().focus();
+        assertThat(teacher.locator(".note-card.lit").innerText()).contains("I can hear the bell.");
         teacher.reload();
         waitForRows(teacher);
         assertThat(teacher.locator(".note-card").count()).isEqualTo(2);
