@@ -117,7 +117,10 @@ if (form) {
     });
   }
   byId('rows').addEventListener('pointerup', () => page.selection && byId('note-words').focus({ preventScroll: true }));
-  attachNoteForm(form, review.dataset.handIn ?? '', page, drawForm);
+  attachNoteForm(form, review.dataset.handIn ?? '', page, () => {
+    drawForm();
+    page.rows.all.forEach(drawOn);
+  });
 }
 
 // ---- what was not heard
@@ -128,7 +131,7 @@ byId('play-unheard').addEventListener('click', playRest);
 const decision = /** @type {HTMLFormElement | null} */ (document.querySelector('form[action$="/decision"]'));
 const dialog = /** @type {HTMLDialogElement | null} */ (document.getElementById('unheard'));
 if (decision && dialog) {
-  let asked = false;
+  let evenSo = false;
   let told = false;
   decision.addEventListener('submit', event => {
     if (!told) {
@@ -144,20 +147,21 @@ if (decision && dialog) {
     }
     told = false;
     const button = /** @type {HTMLButtonElement | null} */ (event.submitter);
-    if (button?.value === 'CLEARED' && !asked && heard.left.length > 0) {
+    if (button?.value === 'CLEARED' && !evenSo && heard.left.length > 0) {
       event.preventDefault();
-      asked = true;
       byId('unheard-words').textContent = `You have not heard ${heard.left.map(({ start, end }) => `${clock(start)} to ${clock(end)}`).join(', ')}.`;
       dialog.showModal();
     }
+    evenSo = false;
   });
-  dialog.addEventListener('close', () => { asked = false; });
   byId('unheard-play').addEventListener('click', () => {
     dialog.close();
     playRest();
   });
   byId('unheard-clear').addEventListener('click', () => {
-    asked = true;
+    evenSo = true;
+    // a refusal is said at the foot
+    dialog.close();
     decision.requestSubmit(/** @type {HTMLButtonElement} */ (decision.querySelector('button[value=CLEARED]')));
   });
 }

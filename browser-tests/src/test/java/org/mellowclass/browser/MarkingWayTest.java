@@ -2,7 +2,10 @@ package org.mellowclass.browser;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.HashSet;
+import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.regex.Pattern;
 
 import com.microsoft.playwright.Locator;
@@ -46,7 +49,7 @@ class MarkingWayTest extends JobSchool {
         forward(teacher, to - from);
         teacher.keyboard().press("2");
         teacher.keyboard().press("Enter");
-        assertThat((Boolean) teacher.locator("#note-words").evaluate("it => it === document.activeElement")).isTrue();
+        assertThat(isFocused(teacher, "#note-words")).isTrue();
         teacher.keyboard().press(kindKey);
         teacher.keyboard().type(words);
         teacher.keyboard().press("Enter");
@@ -79,6 +82,49 @@ class MarkingWayTest extends JobSchool {
         crew.locator("#hand-in button").click();
         crew.waitForURL("**/hand-ins/*");
         crew.locator(".readings").first().waitFor(new Locator.WaitForOptions().setTimeout(60_000));
+    }
+
+    /** What other journeys have left waits too: the three that have waited longest are marked. */
+    @Test
+    void a_teacher_marks_three_crews_by_keyboard_alone() throws Exception {
+        for (String child : List.of("Ada Reed", "Ben Sedge", "Cleo Rush")) {
+            Page crew = crewOf(child);
+            bringIn(crew, "START", Map.of(child.substring(0, 3), Signal.sine(1, 330, -12, 3).fadedIn()));
+            handIn(crew);
+        }
+        Page teacher = teacher();
+        teacher.getByText("Marking desk").focus();
+        teacher.keyboard().press("Enter");
+        teacher.waitForURL("**/marking");
+        teacher.getByText("Hear it").first().focus();
+        teacher.keyboard().press("Enter");
+        Set<String> marked = new HashSet<>();
+        for (int i = 0; i < 3; i++) {
+            waitForRows(teacher);
+            marked.add(teacher.url());
+            teacher.locator("#page").focus();
+            teacher.keyboard().press("Home");
+            teacher.keyboard().press("Space");
+            teacher.getByText("You have heard all of it.").waitFor(new Locator.WaitForOptions().setTimeout(40_000));
+            note(teacher, 5, 10, "2", "What rings here, number " + i + "?");
+            for (int tabs = 0; tabs < 100 && !isFocused(teacher, "#sentence"); tabs++) {
+                teacher.keyboard().press("Tab");
+            }
+            teacher.keyboard().type("Once more, please.");
+            teacher.keyboard().press("Enter");
+            teacher.getByText("Another pass.").waitFor();
+            if (i < 2) {
+                String here = teacher.url();
+                teacher.locator("#page").focus();
+                teacher.keyboard().press("j");
+                teacher.waitForURL(url -> !url.equals(here));
+            }
+        }
+        assertThat(marked).hasSize(3);
+    }
+
+    private static boolean isFocused(Page page, String selector) {
+        return (Boolean) page.locator(selector).evaluate("it => it === document.activeElement");
     }
 
     @Test
