@@ -75,6 +75,8 @@ class WholeWayTest extends BrowserTest {
             await(teacher, "document.querySelector('audio').currentTime > 0.3");
             teacher.getByLabel("One sentence for the crew").fill("Lovely. It goes out as it is.");
             teacher.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Clear for air")).click();
+            // what was heard last is told first
+            teacher.locator("#unheard[open]").waitFor();
             assertThat(teacher.locator("#unheard-words").innerText()).startsWith("You have not heard 0:0");
             teacher.getByLabel("Why it may go on air all the same").fill("We heard it in class.");
             teacher.getByText("Clear it even so").click();
