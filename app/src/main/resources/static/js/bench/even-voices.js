@@ -44,6 +44,8 @@ export class EvenVoices {
     this.#revision = revision;
     const even = await getJson(`${this.#episode}/even/${revision}`).catch(() => null);
     if (revision === this.#revision) {
+      // what is not measured yet is asked for again
+      this.#revision = even ? revision : -1;
       this.#even = even;
       this.#show();
     }

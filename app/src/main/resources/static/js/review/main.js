@@ -176,7 +176,7 @@ if (earlierOne) {
 
 const marks = /** @type {HTMLFormElement | null} */ (document.querySelector('form[action$="/marks"]'));
 if (marks) {
-  attachMarksForm(marks, review.dataset.handIn ?? '', page);
+  attachMarksForm(marks, review.dataset.handIn ?? '', review.dataset.person ?? '', page);
 }
 
 const next = /** @type {HTMLAnchorElement | null} */ (document.getElementById('next-hand-in'));

@@ -3,9 +3,9 @@ import { fineClock } from '../shared/time.js';
 
 /** @typedef {HTMLInputElement | HTMLSelectElement | HTMLTextAreaElement} Field */
 
-/** @param {HTMLFormElement} form @param {string} handInId @param {import('../page/page.js').Page} page */
-export function attachMarksForm(form, handInId, page) {
-  const keptAs = `marks-${handInId}`;
+/** @param {HTMLFormElement} form @param {string} handInId @param {string} person who types @param {import('../page/page.js').Page} page */
+export function attachMarksForm(form, handInId, person, page) {
+  const keptAs = `marks-${person}-${handInId}`;
   const fields = () => /** @type {Field[]} */ ([...form.querySelectorAll('input[name], select[name], textarea[name]')]).filter(field => field.type !== 'hidden');
   // what the server knows meanwhile counts where nothing else was typed here
   const kept = JSON.parse(localStorage.getItem(keptAs) ?? '{}');

@@ -52,7 +52,6 @@ class CleanupWayTest extends BrowserTest {
         assertThat(soundOf(page, episode)).isEqualTo(before);
     }
 
-    /** The steps stand in the address: a teacher may send it to a colleague. */
     @Test
     void a_teacher_offers_a_recipe_to_every_crew_and_one_hears_it_keeps_it_and_goes_back() {
         Page crew = page();

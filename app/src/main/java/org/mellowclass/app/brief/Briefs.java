@@ -37,7 +37,8 @@ public class Briefs {
     private static final int LONGEST_STORY = 1000;
     private static final int LONGEST_PART = 60;
     private static final int LONGEST_LINE = 500;
-    private static final int LONGEST_LEVELS = 500;
+    /** Some letters less than the column has: written again, they stand a little further apart. */
+    private static final int LONGEST_LEVELS = 480;
     private static final int MOST_ROWS = 200;
     private static final long LONGEST_FRAMES = Frames.ofSeconds(7200);
 
@@ -246,7 +247,7 @@ public class Briefs {
     }
 
     private static String levels(BriefDraft.CriterionDraft row) {
-        String typed = Fields.optional(row.levels(), LONGEST_LEVELS, "brief.LEVELS");
+        String typed = Fields.optional(row.levels(), LONGEST_LEVELS, "brief.LINE");
         return Criterion.written(Criterion.read(typed, row.mostPoints()).orElseThrow(() -> Refusal.unfit("brief.LEVELS", row.name())));
     }
 

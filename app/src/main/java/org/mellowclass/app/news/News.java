@@ -77,9 +77,11 @@ public class News {
 
     /** The newest first; they are seen from now on. */
     public Page read(Person viewer) {
+        // what happens while they are read is new the next time
+        Instant now = clock.instant();
         NewsMapper.Reader reader = news.reader(viewer.id());
-        List<Item> items = since(viewer, clock.instant().minus(SHOWN_FOR));
-        news.seen(viewer.id(), clock.instant());
+        List<Item> items = since(viewer, now.minus(SHOWN_FOR));
+        news.seen(viewer.id(), now);
         return new Page(items, reader.seenAt() == null ? Instant.EPOCH : reader.seenAt(), reader.mail());
     }
 

@@ -22,7 +22,7 @@ interface NewsMapper {
     String OWN = "JOIN crew_member mine ON mine.crew_id = crew.id AND mine.person_id = #{personId} ";
 
     String OF_TEACHER = "SELECT 'HANDED_IN' AS kind, h.created_at AS at, NULL AS words" + OF_EPISODE + TAUGHT + """
-            WHERE h.state = 'READY' AND h.created_at > #{since}
+            WHERE h.state <> 'FAILED' AND h.created_at > #{since}
             UNION ALL
             SELECT 'ON_AIR', p.on_air_at, NULL""" + OF_EPISODE + TAUGHT + """
             JOIN publication p ON p.hand_in_id = h.id WHERE p.state = 'ON_AIR' AND p.on_air_at > #{since}

@@ -23,6 +23,7 @@ import org.mellowclass.app.people.Person;
 import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.app.web.Words;
+import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Span;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -184,7 +185,7 @@ public class Marks {
     /** All marks of a class, drafts among them, by crew, hand-in and criterion. */
     @Transactional(readOnly = true)
     public List<OfClass> ofClass(Person viewer, long classId) {
-        return marks.ofClass(access.taughtClass(viewer, classId).id());
+        return marks.ofClass(access.taughtClass(viewer, classId).id(), Frames.RATE);
     }
 
     /** The same as a table for other programs (RFC 4180), one line a mark; {@code sent at} is empty for drafts. */

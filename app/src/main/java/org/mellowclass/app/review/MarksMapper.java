@@ -49,11 +49,11 @@ interface MarksMapper {
 
     @Select("""
             SELECT crew.id AS crew_id, crew.name AS crew_name, e.title, h.id AS hand_in_id, h.number, p.name AS student_name, m.position, m.criterion, m.most_points, m.points,
-                   m.level, CASE WHEN m.student_id IS NULL THEN (SELECT group_concat(concat(round(l.start_frame / 48000, 2), '-', round(l.end_frame / 48000, 2)) ORDER BY l.start_frame SEPARATOR ' ')
+                   m.level, CASE WHEN m.student_id IS NULL THEN (SELECT group_concat(concat(round(l.start_frame / #{rate}, 2), '-', round(l.end_frame / #{rate}, 2)) ORDER BY l.start_frame SEPARATOR ' ')
                      FROM mark_place l WHERE l.hand_in_id = m.hand_in_id AND l.position = m.position) END AS places, m.sentence, g.summary, g.sent_at
             FROM mark m JOIN marking g ON g.hand_in_id = m.hand_in_id JOIN hand_in h ON h.id = m.hand_in_id JOIN episode e ON e.id = h.episode_id
             JOIN crew ON crew.id = e.crew_id LEFT JOIN person p ON p.id = m.student_id
             WHERE crew.class_id = #{classId} ORDER BY crew.name, h.number, m.position, p.name
             """)
-    List<Marks.OfClass> ofClass(long classId);
+    List<Marks.OfClass> ofClass(long classId, int rate);
 }

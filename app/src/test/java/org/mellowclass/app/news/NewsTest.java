@@ -75,6 +75,14 @@ class NewsTest {
     }
 
     @Test
+    void a_hand_in_is_news_as_soon_as_it_is_handed_in_and_not_only_once_it_can_be_heard() {
+        database.sql("UPDATE hand_in SET state = 'MAKING' WHERE id = ?").param(handIn.id()).update();
+        assertThat(kinds(school.teacher())).containsExactly(News.Kind.HANDED_IN);
+        database.sql("UPDATE hand_in SET state = 'FAILED' WHERE id = ?").param(handIn.id()).update();
+        assertThat(kinds(school.teacher())).as("the crew hands it in again").isEmpty();
+    }
+
+    @Test
     void a_crew_hears_what_was_decided_written_answered_and_marked() {
         notes.write(school.teacher(), handIn.id(), MarginNote.Kind.MEND, "Slower, please.", 0, 48_000);
         long note = database.sql("SELECT max(id) FROM margin_note WHERE hand_in_id = ?").param(handIn.id()).query(Long.class).single();
