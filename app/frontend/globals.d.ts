@@ -2,6 +2,7 @@
 interface Window {
   htmx: {
     trigger(element: Element, event: string): void;
+    process(element: Element): void;
     ajax(method: string, address: string, options: { target: string, swap: string, values: object, headers: object }): Promise<void>;
   };
   Alpine: { data(name: string, make: () => object): void; mutateDom(work: () => void): void };

@@ -7,9 +7,10 @@ import { getJson, postJson } from '../shared/http.js';
 import { icon } from '../shared/icon.js';
 import { fineClock } from '../shared/time.js';
 import { live } from '../vendor/lit-html/directives/live.js';
+import { repeat } from '../vendor/lit-html/directives/repeat.js';
 import { html, render } from '../vendor/lit-html/lit-html.js';
 
-/** @typedef {{ id: number, kind: keyof KINDS, words: string, tracks: string | null, done: boolean, doneWords: string | null, agreed: boolean, replies: { author: string, words: string }[], places: { startFrame: number, endFrame: number }[], swapped: boolean }} Note */
+/** @typedef {{ id: number, kind: keyof KINDS, words: string, spoken: boolean, tracks: string | null, done: boolean, doneWords: string | null, agreed: boolean, replies: { author: string, words: string }[], places: { startFrame: number, endFrame: number }[], swapped: boolean }} Note */
 
 const KINDS = { LOVELY: ['heart', 'lovely'], QUESTION: ['circle-help', 'question'], MEND: ['wrench', 'mend this'] };
 
@@ -31,6 +32,9 @@ export class MarginNotes {
     this.#bench = bench;
     bench.rows.onRow(row => this.#mark(row));
     lightNotes();
+    byId('margin-notes').addEventListener('htmx:afterSettle', () => this.arrange());
+    // a spoken note is not heard together with the page
+    byId('margin-notes').addEventListener('play', () => bench.page.stop(), true);
   }
 
   /** Brackets under what the notes speak of that are not done. @param {import('../page/rows.js').Row} row */
@@ -59,7 +63,8 @@ export class MarginNotes {
 
   #show() {
     const open = this.#notes.filter(note => !note.done && note.places.length > 0);
-    render(this.#notes.map(note => this.#card(note)), byId('margin-notes'));
+    render(repeat(this.#notes, note => note.id, note => this.#card(note)), byId('margin-notes'));
+    window.htmx.process(byId('margin-notes'));
     byId('notes-left').textContent = open.length === 0 ? '' : `${open.length} ${open.length === 1 ? 'note' : 'notes'} to look at`;
     byId('next-note').hidden = open.length === 0;
     this.#bench.rows.all.forEach(row => this.#mark(row));
@@ -93,7 +98,8 @@ export class MarginNotes {
     ? html`<span class="text-muted">its words are gone</span>`
     : html`<button type="button" class="text-muted underline cursor-pointer min-h-6" aria-label="Go to ${fineClock(start)}"
             @click=${() => this.#bench.goTo(start)}>${fineClock(start)}</button>`}${note.tracks ? html`<span class="text-sm text-muted">on ${note.tracks}</span>` : ''}${note.swapped ? html`<span class="text-muted text-sm">swapped for another take</span>` : null}</p>
-        <p>${note.words}</p>
+        ${note.words ? html`<p>${note.words}</p>` : null}
+        ${note.spoken ? html`<div class="spoken" hx-get="/notes/${note.id}/spoken" hx-trigger="load" hx-swap="innerHTML"></div>` : null}
         ${note.replies.map(reply => html`<p class="text-sm border-l-2 border-line pl-2"><b>${reply.author}</b> ${reply.words}</p>`)}
         ${this.#own ? html`<label class="flex items-center gap-2 text-sm"><input type="checkbox" class="size-4" .checked=${live(note.done)}
           @change=${(/** @type {Event} */ event) => this.#tick(note, fieldOf(event).checked)}>${note.agreed ? 'done, as you both say' : 'done'}</label>

@@ -1,15 +1,15 @@
-// A note's card and the brackets under the sound that it speaks of light up together, when one of them has the focus or the pointer.
+// A note's card and the brackets under the sound that it speaks of light up together, while one of them has the focus or the pointer.
 
-/** @param {Event} event @param {boolean} on */
-function light({ target }, on) {
-  const lit = target instanceof Element ? /** @type {HTMLElement | null} */ (target.closest('[data-note]')) : null;
-  if (lit) {
-    document.querySelectorAll(`[data-note="${lit.dataset.note}"]`).forEach(element => element.classList.toggle('lit', on));
+/** @param {Event} event */
+function light({ target }) {
+  if (target instanceof Element && target.closest('[data-note]')) {
+    const all = /** @type {NodeListOf<HTMLElement>} */ (document.querySelectorAll('[data-note]'));
+    const lit = new Set([...all].filter(element => element.matches(':hover, :focus-within')).map(element => element.dataset.note));
+    all.forEach(element => element.classList.toggle('lit', lit.has(element.dataset.note)));
   }
 }
 
 /** From now on, for all notes of the page. */
 export function lightNotes() {
-  ['focusin', 'pointerover'].forEach(event => document.addEventListener(event, happened => light(happened, true)));
-  ['focusout', 'pointerout'].forEach(event => document.addEventListener(event, happened => light(happened, false)));
+  ['focusin', 'pointerover', 'focusout', 'pointerout'].forEach(event => document.addEventListener(event, light));
 }

@@ -10,13 +10,14 @@ import { FilePlayer } from '../page/file-player.js';
 import { lightNotes } from '../page/lit.js';
 import { arrange } from '../page/margin.js';
 import { Page } from '../page/page.js';
-import { everyTrack, select } from '../page/state.js';
+import { everyTrack, letGo, select } from '../page/state.js';
 import { unfold } from '../page/unfold.js';
 import { EarlierOne } from './earlier-one.js';
 import { Heard } from './heard.js';
 import { attachMarksForm } from './marks-form.js';
 import { drawTracks } from './note-tracks.js';
-import { attachNoteForm } from './note-form.js';
+import { attachNoteForm, drawNotes } from './note-form.js';
+import { attachSpokenNote } from './spoken-note.js';
 
 const review = byId('review');
 const own = review.dataset.own === 'true';
@@ -89,12 +90,15 @@ function playEach(spans, around) {
 
 document.getElementById('play-anew')?.addEventListener('click', () => playEach(anew, 2 * RATE));
 
-// ---- writing a note
+// ---- writing or speaking a note
+
+/** @type {ReturnType<typeof attachSpokenNote> | null} */
+let spoken = null;
 
 function drawForm() {
   const { selection } = page;
   if (form) {
-    form.hidden = !selection;
+    form.hidden = !selection && !spoken?.open;
     if (selection) {
       fieldById('note-from').value = fineClock(selection.start, 2);
       fieldById('note-to').value = fineClock(selection.end, 2);
@@ -117,11 +121,19 @@ if (form) {
     });
   }
   byId('rows').addEventListener('pointerup', () => page.selection && byId('note-words').focus({ preventScroll: true }));
-  attachNoteForm(form, review.dataset.handIn ?? '', page, () => {
+  const drawn = () => {
     drawForm();
     page.rows.all.forEach(drawOn);
+  };
+  attachNoteForm(form, review.dataset.handIn ?? '', page, drawn);
+  spoken = attachSpokenNote(form, review.dataset.handIn ?? '', page, drawForm, words => {
+    page.change(letGo);
+    page.say(words);
+    drawNotes(review.dataset.handIn ?? '', drawn).then(() => page.focus());
   });
 }
+// a note has another height once what is spoken in it stands there
+document.addEventListener('htmx:afterSettle', drawForm);
 
 // ---- what was not heard
 
@@ -181,7 +193,8 @@ if (marks) {
 
 const next = /** @type {HTMLAnchorElement | null} */ (document.getElementById('next-hand-in'));
 attachCommands([...readingCommands(page), { name: 'to-note', keys: ['Enter'], shown: form ? ['Enter'] : [], words: form ? 'from what is marked to its note' : '',
-  possible: () => form !== null && Boolean(page.selection), run: () => byId('note-words').focus() }, { name: 'next-hand-in', keys: ['j'], shown: next ? ['J'] : [], words: next ? 'to the next hand-in that waits' : '',
+  possible: () => form !== null && Boolean(page.selection), run: () => byId('note-words').focus() }, { name: 'speak-note', keys: ['s'], shown: form ? ['S'] : [], words: form ? 'speak a note on what is marked; again: stop' : '',
+  possible: () => Boolean(spoken?.open || page.selection && spoken?.possible()), run: () => spoken?.toggle() }, { name: 'next-hand-in', keys: ['j'], shown: next ? ['J'] : [], words: next ? 'to the next hand-in that waits' : '',
   possible: () => next !== null, run: () => next?.click() }, { name: 'hear-earlier', keys: ['o'], shown: earlierOne ? ['O'] : [], buttons: ['hear-earlier'], words: earlierOne ? 'the hand-in before, in its place' : '',
   possible: () => earlierButton?.hidden === false, run: () => earlierOne?.toggle() }], own, page, review.dataset.person ?? '');
 

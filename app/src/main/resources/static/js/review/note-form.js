@@ -59,8 +59,14 @@ export function attachNoteForm(form, handInId, page, drawn) {
     keep();
     page.change(letGo);
     page.say('Your note stands in the margin.');
-    byId('notes').outerHTML = await getHtml(`/hand-ins/${handInId}/notes`);
-    drawn();
+    await drawNotes(handInId, drawn);
     page.focus();
   });
+}
+
+/** Draws the notes of a hand-in anew. @param {string} handInId @param {() => void} drawn */
+export async function drawNotes(handInId, drawn) {
+  byId('notes').outerHTML = await getHtml(`/hand-ins/${handInId}/notes`);
+  window.htmx.process(byId('notes'));
+  drawn();
 }

@@ -8,8 +8,8 @@ import { csrfHeaders, wordsFor } from '../shared/http.js';
  * @typedef {{ verdict: 'GOOD' | 'CHECK' | 'FIX', advice: keyof ADVICE, levelDbfs: number | null, noiseDbfs: number | null, voiceToRoomLu: number | null,
  *   overs: number, humHz: number, oneSided: boolean }} Checked
  */
-/** @typedef {import('./microphone.js').Block} Block */
-/** @typedef {import('./microphone.js').Microphone} Microphone */
+/** @typedef {import('../takes/microphone.js').Block} Block */
+/** @typedef {import('../takes/microphone.js').Microphone} Microphone */
 
 const SECONDS = 7;
 const ADVICE = {

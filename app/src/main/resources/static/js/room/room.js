@@ -6,14 +6,14 @@ import { limitsOf } from '../shared/level-scale.js';
 import { follow } from '../shared/live.js';
 import { RATE, fineClock } from '../shared/time.js';
 import { attachBringIn } from '../takes/bring-in.js';
+import { Level } from '../takes/level.js';
+import { Microphone, NoMicrophone, PRACTICE, whatIsMissing } from '../takes/microphone.js';
+import { isBusy, isTaking, may, next } from '../takes/recording-state.js';
 import { flagTake, onSending, sendTake, unsentSeconds } from '../takes/sending.js';
 import { Check } from './check.js';
 import { attachLanding, placeFrame, showLanding } from './landing.js';
-import { Level } from './level.js';
 import { LiveSkyline } from './live-skyline.js';
-import { Microphone, NoMicrophone, PRACTICE, whatIsMissing } from './microphone.js';
 import { Script } from './script.js';
-import { isBusy, isTaking, may, next } from './state.js';
 import { attachTogether } from './together.js';
 import { attachVoices, voices } from './voices.js';
 import { Watch } from './watch.js';
@@ -35,7 +35,7 @@ function attachRecorder(section) {
   let microphone = null;
   /** @type {{ leadFrames: number } | null} */
   let take = null;
-  /** @type {import('./state.js').State} */
+  /** @type {import('../takes/recording-state.js').State} */
   let state = 'idle';
   let frames = 0;
   let flags = 0;
@@ -56,7 +56,7 @@ function attachRecorder(section) {
   };
   const watch = new Watch(words => complain(words ?? (trouble ? complaint : null)));
 
-  /** @param {import('./microphone.js').Block} block */
+  /** @param {import('../takes/microphone.js').Block} block */
   function onBlock(block) {
     const { samples, last, kept } = block;
     const peak = level.show(samples);

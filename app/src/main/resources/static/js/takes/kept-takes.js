@@ -8,7 +8,7 @@ const DATABASE = 'mellow-takes';
 /**
  * A take that is being recorded or waits to be sent.
  *
- * @typedef {{ takeId: number, uploadKey: string, rate: number, episodeId: string, chunks: number,
+ * @typedef {{ takeId: number, uploadKey: string, rate: number, episodeId: string, note?: boolean, chunks: number,
  *   frames: number, flags: number[], stopped?: boolean, tooLate?: boolean, restAskedAt?: number }} Take
  */
 /** A take of which nothing has been kept yet. @typedef {Omit<Take, 'chunks' | 'frames' | 'flags'>} BegunTake */

@@ -33,9 +33,14 @@ function start() {
   return worker;
 }
 
-/** What came too late for a take becomes a take of its own, as soon as somebody of its crew is signed in here; that of an erased one is forgotten. @param {import('./kept-takes.js').Take} take */
-async function sendRest({ takeId, episodeId, rate }) {
-  const begun = await postJson(`/episodes/${episodeId}/recordings`, { sampleRate: rate, restOf: takeId }).catch(problem => (problem.code === ERASED ? ERASED : null));
+/**
+ * What came too late for a take becomes a take of its own, as soon as somebody of its crew is signed in here; that of an erased one is
+ * forgotten, and of a note, which somebody has ended or taken back.
+ *
+ * @param {import('./kept-takes.js').Take} take
+ */
+async function sendRest({ takeId, episodeId, rate, note }) {
+  const begun = note ? ERASED : await postJson(`/episodes/${episodeId}/recordings`, { sampleRate: rate, restOf: takeId }).catch(problem => (problem.code === ERASED ? ERASED : null));
   if (begun === ERASED) {
     start().postMessage({ type: 'forget', takeId });
   } else if (begun) {

@@ -23,7 +23,7 @@ final class ReviewPage {
     List<Row> run() throws IOException, InterruptedException {
         teacher.signInAsTeacher("okoro@saltmarsh.example", "high tide at nine");
         for (int i = 0; i < NOTES; i++) {
-            teacher.form(HAND_IN + "/notes", Map.of("kind", "LOVELY", "words", "Note " + i, "from", Double.toString(0.2 * i), "to", Double.toString(0.2 * i + 1)));
+            teacher.form(HAND_IN + "/notes", Map.of("kind", "LOVELY", "words", "Note " + i, "from", seconds(0.2 * i), "to", seconds(0.2 * i + 1)));
         }
         AtRest.await();
         double[] ms = new double[LOOKS];
@@ -37,5 +37,9 @@ final class ReviewPage {
         String figures = String.format(Locale.ROOT, "median %.1f ms, 95 %% within %.1f ms", ms[LOOKS / 2], late);
         System.out.println("a review with " + NOTES + " notes: " + figures);
         return List.of(new Row("the review page with " + NOTES + " notes", figures, "", String.format(Locale.ROOT, "%.1f ms", late), late, MOST_MS));
+    }
+
+    private static String seconds(double seconds) {
+        return String.format(Locale.ROOT, "%.1f", seconds);
     }
 }

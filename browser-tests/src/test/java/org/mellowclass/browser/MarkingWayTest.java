@@ -41,13 +41,17 @@ class MarkingWayTest extends JobSchool {
     }
 
     /** From a tenth of a second to another, by keys alone. */
-    private static void note(Page teacher, int from, int to, String kindKey, String words) {
+    private static void mark(Page teacher, int from, int to) {
         teacher.locator("#page").focus();
         teacher.keyboard().press("Home");
         forward(teacher, from);
         teacher.keyboard().press("1");
         forward(teacher, to - from);
         teacher.keyboard().press("2");
+    }
+
+    private static void note(Page teacher, int from, int to, String kindKey, String words) {
+        mark(teacher, from, to);
         teacher.keyboard().press("Enter");
         assertThat(isFocused(teacher, "#note-words")).isTrue();
         teacher.keyboard().press(kindKey);
@@ -183,6 +187,8 @@ class MarkingWayTest extends JobSchool {
         note(teacher, 50, 70, "3", "Say it again, slower.");
         note(teacher, 90, 100, "1", "I can hear the bell.");
         assertThat(teacher.locator(".note-card").first().innerText()).contains("mend this", "0:05");
+        // the pointer lies where the last button was, and lights up whatever has come to lie there
+        teacher.mouse().move(0, 0);
         teacher.locator(".note-card").first().getByRole(AriaRole.BUTTON).first().focus();
         assertThat(teacher.locator(".note-bracket.lit").count()).as("its sound lights up, and no other").isEqualTo(1);
         teacher.locator(".note-bracket").last().focus();
@@ -238,5 +244,84 @@ class MarkingWayTest extends JobSchool {
         button(teacher, "Clear for air");
         teacher.waitForURL("**/air");
         assertThat(teacher.getByText("What nobody has heard yet").count()).as("it was heard, the rest in hand-in 1").isZero();
+    }
+
+    /** Speaks for a second, by keys alone: S begins, S again stops. */
+    private static void speak(Page teacher, int from, int to, String kindKey) {
+        mark(teacher, from, to);
+        teacher.keyboard().press("Enter");
+        teacher.keyboard().press(kindKey);
+        teacher.locator("#page").focus();
+        teacher.keyboard().press("s");
+        teacher.getByText("Speak now.").waitFor();
+        await(teacher, "document.getElementById('speak-clock').textContent >= '0:01.0'");
+        assertAccessible(teacher);
+        teacher.locator("#page").focus();
+        teacher.keyboard().press("s");
+        teacher.getByText("Your note stands in the margin, spoken.").waitFor();
+    }
+
+    private static Locator noteCard(Page page, String words) {
+        return page.locator(".note-card", new Page.LocatorOptions().setHasText(words));
+    }
+
+    @Test
+    void notes_stay_with_a_line_that_is_swapped_for_its_retake_and_with_a_take_that_is_treated_and_a_spoken_one_is_heard() throws Exception {
+        Page crew = crewOf("Gia Weir");
+        String episode = episodeOf(crew);
+        // 400 what is said before, 600 the line that is said again, 700 what is said behind it; 800 is the retake
+        bringIn(crew, "START", Map.of("Gia", Tones.voice(400, 2, 0, 1.5, 600, 2, 0, 1.5, 700, 2)));
+        handIn(crew);
+        String first = crew.url();
+        Page teacher = teacher();
+        teacher.navigate(first);
+        waitForRows(teacher);
+        note(teacher, 35, 55, "3", "Say this line again.");
+        note(teacher, 72, 88, "3", "There is a hiss here.");
+        speak(teacher, 2, 18, "1");
+        Locator spoken = teacher.locator(".note-card", new Page.LocatorOptions().setHas(teacher.locator(".small-player")));
+        spoken.waitFor();
+        assertAccessible(teacher);
+        teacher.getByLabel("One sentence for the crew").fill("One line, and the hiss.");
+        button(teacher, "Another pass");
+        teacher.getByText("Another pass.").waitFor();
+
+        crew.navigate(at("/episodes/" + episode + "/bench"));
+        crew.getByText("3 notes, 2 to mend").waitFor();
+        crew.getByLabel("Play the spoken note at 0:00").click();
+        await(crew, "[...document.querySelectorAll('.note-card audio')].some(audio => audio.currentTime > 0.2)");
+        assertAccessible(crew);
+        bringIn(crew, "LIST", Map.of("again", Tones.voice(0, 0.7, 800, 2.4, 0, 0.8)));
+        select(crew, 3.5, 5.5);
+        crew.locator("[data-tab=takes]").click();
+        crew.getByLabel("Swap in again for what is selected").click();
+        crew.locator("#offer-keep").click();
+        crew.getByText("again is swapped in.").waitFor();
+        assertThat(noteCard(crew, "Say this line again.").innerText()).contains("swapped for another take", "0:03");
+        crew.navigate(at(crew.locator("a[href$='/cleanup']").last().getAttribute("href")));
+        crew.getByText("Noisy classroom").first().click();
+        crew.locator("[data-compare]").waitFor();
+        button(crew, "Keep it");
+        crew.getByText("plays so on the page.").waitFor();
+        crew.navigate(at("/episodes/" + episode + "/bench"));
+        noteCard(crew, "There is a hiss here.").waitFor();
+        assertThat(noteCard(crew, "There is a hiss here.").innerText()).as("treated, and moved by the longer line").contains("0:07").doesNotContain("gone");
+        handIn(crew);
+
+        teacher.navigate(crew.url());
+        waitForRows(teacher);
+        teacher.locator("summary", new Page.LocatorOptions().setHasText("What changed since hand-in 1")).click();
+        assertThat(teacher.locator("[aria-label='What changed since hand-in 1']").innerText()).containsPattern("Gia: 2.0 s swapped for 2.\\d s").contains("treated otherwise");
+        teacher.getByText("Said of hand-in 1: 0 of 3 ticked").click();
+        Locator said = teacher.locator("[aria-label='Said of hand-in 1']");
+        assertThat(said.innerText()).contains("swapped for another take", "treated otherwise");
+        said.getByLabel("Play the spoken note at 0:00").waitFor();
+        assertAccessible(teacher);
+        teacher.navigate(first);
+        waitForRows(teacher);
+        spoken.getByText("take back").click();
+        teacher.waitForLoadState();
+        waitForRows(teacher);
+        assertThat(teacher.locator(".note-card").count()).isEqualTo(2);
     }
 }

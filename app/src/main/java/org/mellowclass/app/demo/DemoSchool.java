@@ -129,10 +129,10 @@ class DemoSchool {
 
         bringIn(avocet, "avocet-mud", "Mina");
         HandIn mud = handIn(avocet);
-        notes.write(teacher, mud.id(), MarginNote.Kind.LOVELY, "I can smell the mud. Keep this.", Frames.ofMillis(1_500), Frames.ofMillis(6_000));
-        notes.write(teacher, mud.id(), MarginNote.Kind.MEND, "The laugh crackles here. Say it again, further back.",
-                Frames.ofMillis(14_500), Frames.ofMillis(16_500));
-        notes.write(teacher, mud.id(), MarginNote.Kind.QUESTION, "What happens in this silence?", Frames.ofMillis(27_500), Frames.ofMillis(32_000));
+        notes.write(teacher, mud.id(), MarginNotes.Wish.of(MarginNote.Kind.LOVELY, "I can smell the mud. Keep this.", Frames.ofMillis(1_500), Frames.ofMillis(6_000)));
+        notes.write(teacher, mud.id(), MarginNotes.Wish.of(MarginNote.Kind.MEND, "The laugh crackles here. Say it again, further back.",
+                Frames.ofMillis(14_500), Frames.ofMillis(16_500)));
+        notes.write(teacher, mud.id(), MarginNotes.Wish.of(MarginNote.Kind.QUESTION, "What happens in this silence?", Frames.ofMillis(27_500), Frames.ofMillis(32_000)));
         handIns.decide(teacher, mud.id(), HandIn.Decision.ANOTHER_PASS,
                 "The laugh crackles and there is a long silence after it. Mend both, then hand in.");
 

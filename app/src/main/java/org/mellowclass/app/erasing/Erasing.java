@@ -82,7 +82,13 @@ public class Erasing {
     /** Somebody who teaches the class of a take that is not erased; nobody for any other. */
     @Transactional(readOnly = true)
     public Optional<Person> teacherOf(long takeId) {
-        return takes.find(takeId).filter(take -> take.state() != Take.State.ERASED).flatMap(take -> access.teacherOf(take.episodeId()));
+        return takes.findWithNotes(takeId).filter(take -> take.state() != Take.State.ERASED).flatMap(take -> access.teacherOf(take.episodeId()));
+    }
+
+    /** What was spoken in a note; empty for a take of the crew's, and for one that is erased. */
+    @Transactional(readOnly = true)
+    public Optional<Take> ofNote(long takeId) {
+        return takes.findWithNotes(takeId).filter(take -> take.origin() == Take.Origin.NOTE && take.state() != Take.State.ERASED);
     }
 
     /** Keeps a take that somebody wanted to be erased. */
@@ -95,7 +101,7 @@ public class Erasing {
     /** Empties the take's row and chunks; returns the keys of the files that have to go when the transaction has ended. */
     @Transactional(propagation = Propagation.MANDATORY)
     public List<String> empty(Person viewer, Take take) {
-        takes.lock(take.id());
+        takes.lockWithNotes(take.id());
         requests.answer(take.id(), "ERASED", viewer.id(), clock.instant());
         takes.erased(take.id());
         recording.forget(take.id());

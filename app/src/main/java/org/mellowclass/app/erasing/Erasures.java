@@ -14,9 +14,14 @@ import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.review.MarginNotes;
+import org.mellowclass.app.review.SpokenNoteGone;
 import org.mellowclass.app.securitylog.SecurityLog;
 import org.mellowclass.app.takes.Take;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionSynchronization;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
@@ -29,6 +34,7 @@ public class Erasures {
     private final Erasing erasing;
     private final PlacedTakes placed;
     private final HandIns handIns;
+    private final MarginNotes notes;
     private final AirDesk airDesk;
     private final Voices voices;
     private final Access access;
@@ -37,11 +43,12 @@ public class Erasures {
     private final SecurityLog log;
     private final TransactionTemplate transaction;
 
-    Erasures(Erasing erasing, PlacedTakes placed, HandIns handIns, AirDesk airDesk, Voices voices, Access access, ErasedFiles erasedFiles, ErasedJournal journal,
+    Erasures(Erasing erasing, PlacedTakes placed, HandIns handIns, MarginNotes notes, AirDesk airDesk, Voices voices, Access access, ErasedFiles erasedFiles, ErasedJournal journal,
              SecurityLog log, TransactionTemplate transaction) {
         this.erasing = erasing;
         this.placed = placed;
         this.handIns = handIns;
+        this.notes = notes;
         this.airDesk = airDesk;
         this.voices = voices;
         this.access = access;
@@ -110,10 +117,30 @@ public class Erasures {
         return files;
     }
 
+    /** What was spoken in a note that is taken back goes with it. */
+    @EventListener
+    public void noteGone(SpokenNoteGone gone) {
+        erasing.ofNote(gone.takeId()).ifPresent(take -> {
+            List<String> files = erasing.empty(gone.by(), take);
+            journal.write(ErasedJournal.Kind.TAKE, take.id(), files);
+            TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
+                @Override
+                public void afterCommit() {
+                    erasedFiles.deleteOrLeaveToTheJournal(files);
+                }
+            });
+        });
+    }
+
     /** Erases a take again that a restored backup has brought back. */
     void again(long takeId) throws IOException {
         Optional<Person> teacher = erasing.teacherOf(takeId);
-        if (teacher.isPresent()) {
+        if (teacher.isPresent() && erasing.ofNote(takeId).isPresent()) {
+            transaction.executeWithoutResult(status -> {
+                notes.forgetSpoken(takeId);
+                noteGone(new SpokenNoteGone(takeId, teacher.get()));
+            });
+        } else if (teacher.isPresent()) {
             erase(teacher.get(), takeId);
         }
     }

@@ -166,10 +166,10 @@ public class StudentErasing {
         for (Words words : students.words(episodeId)) {
             String without = switch (words.kept()) {
                 case TAKE, TRACK -> name.inName(words.words());
-                case NOTE, HOW, ANSWER, MARK, SUMMARY, SENTENCE, AIR_TITLE, AIR_DESCRIPTION -> name.inSentence(words.words());
+                case NOTE, HOW, ANSWER, MARK, SUMMARY, SENTENCE, UNHEARD, LET_THROUGH, AIR_TITLE, AIR_DESCRIPTION -> name.inSentence(words.words());
             };
             if (!without.equals(words.words())) {
-                students.set(new Words(words.kept(), words.id(), without));
+                students.set(words, without);
             }
         }
     }

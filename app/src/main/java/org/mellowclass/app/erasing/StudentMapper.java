@@ -83,7 +83,7 @@ interface StudentMapper {
     void addNobody(long schoolId);
 
     /** Where words of people are kept that may hold a name. */
-    enum Kept { NOTE, HOW, ANSWER, MARK, SUMMARY, SENTENCE, AIR_TITLE, AIR_DESCRIPTION, TAKE, TRACK }
+    enum Kept { NOTE, HOW, ANSWER, MARK, SUMMARY, SENTENCE, UNHEARD, LET_THROUGH, AIR_TITLE, AIR_DESCRIPTION, TAKE, TRACK }
 
     record Words(Kept kept, long id, String words) {
     }
@@ -95,6 +95,8 @@ interface StudentMapper {
             UNION ALL SELECT 'MARK', m.id, m.sentence FROM mark m JOIN hand_in h ON h.id = m.hand_in_id WHERE h.episode_id = #{episodeId}
             UNION ALL SELECT 'SUMMARY', g.hand_in_id, g.summary FROM marking g JOIN hand_in h ON h.id = g.hand_in_id WHERE h.episode_id = #{episodeId}
             UNION ALL SELECT 'SENTENCE', id, sentence FROM hand_in WHERE episode_id = #{episodeId} AND sentence IS NOT NULL
+            UNION ALL SELECT 'UNHEARD', id, unheard_reason FROM hand_in WHERE episode_id = #{episodeId} AND unheard_reason IS NOT NULL
+            UNION ALL SELECT DISTINCT 'LET_THROUGH', l.hand_in_id, l.reason FROM let_through l JOIN hand_in h ON h.id = l.hand_in_id WHERE h.episode_id = #{episodeId}
             UNION ALL SELECT 'AIR_TITLE', id, title FROM publication WHERE episode_id = #{episodeId}
             UNION ALL SELECT 'AIR_DESCRIPTION', id, description FROM publication WHERE episode_id = #{episodeId}
             UNION ALL SELECT 'TAKE', id, name FROM take WHERE episode_id = #{episodeId}
@@ -120,6 +122,12 @@ interface StudentMapper {
     @Update("UPDATE hand_in SET sentence = #{words} WHERE id = #{id}")
     void setSentence(long id, String words);
 
+    @Update("UPDATE hand_in SET unheard_reason = #{words} WHERE id = #{id}")
+    void setUnheard(long id, String words);
+
+    @Update("UPDATE let_through SET reason = #{words} WHERE hand_in_id = #{handInId} AND reason = #{before}")
+    void setLetThrough(long handInId, String before, String words);
+
     @Update("UPDATE publication SET title = #{words} WHERE id = #{id}")
     void setAirTitle(long id, String words);
 
@@ -132,18 +140,21 @@ interface StudentMapper {
     @Update("UPDATE take SET track_name = #{words} WHERE id = #{id}")
     void setTrack(long id, String words);
 
-    default void set(Words words) {
-        switch (words.kept) {
-            case NOTE -> setNote(words.id, words.words);
-            case MARK -> setMark(words.id, words.words);
-            case SUMMARY -> setSummary(words.id, words.words);
-            case HOW -> setHow(words.id, words.words);
-            case ANSWER -> setAnswer(words.id, words.words);
-            case SENTENCE -> setSentence(words.id, words.words);
-            case AIR_TITLE -> setAirTitle(words.id, words.words);
-            case AIR_DESCRIPTION -> setAirDescription(words.id, words.words);
-            case TAKE -> setTake(words.id, words.words);
-            case TRACK -> setTrack(words.id, words.words);
+    default void set(Words before, String words) {
+        long id = before.id;
+        switch (before.kept) {
+            case NOTE -> setNote(id, words);
+            case MARK -> setMark(id, words);
+            case SUMMARY -> setSummary(id, words);
+            case HOW -> setHow(id, words);
+            case ANSWER -> setAnswer(id, words);
+            case SENTENCE -> setSentence(id, words);
+            case UNHEARD -> setUnheard(id, words);
+            case LET_THROUGH -> setLetThrough(id, before.words, words);
+            case AIR_TITLE -> setAirTitle(id, words);
+            case AIR_DESCRIPTION -> setAirDescription(id, words);
+            case TAKE -> setTake(id, words);
+            case TRACK -> setTrack(id, words);
         }
     }
 

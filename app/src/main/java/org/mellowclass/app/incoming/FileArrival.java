@@ -3,6 +3,7 @@ package org.mellowclass.app.incoming;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Set;
 
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.sounds.Arrival;
@@ -35,8 +36,8 @@ class FileArrival implements Arrival {
     }
 
     @Override
-    public Take.Origin origin() {
-        return Take.Origin.BROUGHT_IN;
+    public Set<Take.Origin> origins() {
+        return Set.of(Take.Origin.BROUGHT_IN);
     }
 
     @Override

@@ -28,8 +28,8 @@ public class News {
     /** How often news come by mail. */
     public enum Mail { NEVER, DAILY, WEEKLY }
 
-    /** Who has handed in, what was decided, what goes on air, notes and answers, marks. */
-    public enum Kind { HANDED_IN, ANOTHER_PASS, CLEARED, ON_AIR, NOTE, ANSWER, TO_READ, MARKS }
+    /** Who has handed in, what was decided, what goes on air, notes and answers, marks, what may be heard early. */
+    public enum Kind { HANDED_IN, ANOTHER_PASS, CLEARED, ON_AIR, NOTE, ANSWER, TO_READ, MARKS, INVITED }
 
     private static final Duration SHOWN_FOR = Duration.ofDays(30);
     private static final int MOST = 100;
@@ -63,7 +63,11 @@ public class News {
 
         /** Where it is. */
         public String address() {
-            return kind == Kind.ON_AIR ? "/episodes/" + episodeId + "/hand-ins" : "/hand-ins/" + handInId;
+            return switch (kind) {
+                case ON_AIR -> "/episodes/" + episodeId + "/hand-ins";
+                case INVITED -> "/early/" + handInId;
+                default -> "/hand-ins/" + handInId;
+            };
         }
     }
 
@@ -94,7 +98,7 @@ public class News {
     }
 
     private List<Item> since(Person viewer, Instant since) {
-        return viewer.isTeacher() ? news.ofTeacher(viewer.id(), since, MOST) : news.ofStudent(viewer.id(), since, MOST);
+        return viewer.isTeacher() ? news.ofTeacher(viewer.id(), since, MOST) : news.ofStudent(viewer.id(), since, clock.instant(), MOST);
     }
 
     /** How often a teacher gets them by mail; students have no address. */

@@ -40,15 +40,20 @@ interface NewsMapper {
             SELECT 'ON_AIR', p.on_air_at, NULL""" + OF_EPISODE + OWN + """
             JOIN publication p ON p.hand_in_id = h.id WHERE p.state = 'ON_AIR' AND p.on_air_at > #{since}
             UNION ALL
-            SELECT 'NOTE', n.created_at, n.words""" + OF_EPISODE + OWN + """
-            JOIN margin_note n ON n.hand_in_id = h.id WHERE n.held_at IS NULL AND n.author_id <> #{personId} AND n.created_at > #{since}
+            SELECT 'NOTE', n.shown_at, n.words""" + OF_EPISODE + OWN + """
+            JOIN margin_note n ON n.hand_in_id = h.id WHERE n.author_id <> #{personId} AND n.shown_at > #{since}
             UNION ALL
             SELECT 'ANSWER', r.written_at, r.words""" + OF_EPISODE + OWN + """
             JOIN margin_note n ON n.hand_in_id = h.id JOIN note_reply r ON r.note_id = n.id
-            WHERE n.held_at IS NULL AND r.author_id <> #{personId} AND r.written_at > #{since}
+            WHERE n.shown_at IS NOT NULL AND r.author_id <> #{personId} AND r.written_at > #{since}
             UNION ALL
             SELECT 'MARKS', g.sent_at, g.summary""" + OF_EPISODE + OWN + """
             JOIN marking g ON g.hand_in_id = h.id WHERE g.sent_at > #{since}
+            UNION ALL
+            SELECT 'INVITED', l.invited_at, NULL""" + OF_EPISODE + """
+            JOIN early_listener l ON l.episode_id = e.id AND l.until_at > #{now} AND l.invited_at > #{since}
+            JOIN crew_member mine ON mine.crew_id = l.crew_id AND mine.person_id = #{personId}
+            WHERE h.state = 'READY' AND h.number = (SELECT max(o.number) FROM hand_in o WHERE o.episode_id = e.id AND o.state = 'READY')
             """;
     String NEWEST = "ORDER BY at DESC, hand_in_id DESC LIMIT #{most}";
 
@@ -56,7 +61,7 @@ interface NewsMapper {
     List<News.Item> ofTeacher(@Param("personId") long personId, @Param("since") Instant since, @Param("most") int most);
 
     @Select(OF_STUDENT + NEWEST)
-    List<News.Item> ofStudent(@Param("personId") long personId, @Param("since") Instant since, @Param("most") int most);
+    List<News.Item> ofStudent(@Param("personId") long personId, @Param("since") Instant since, @Param("now") Instant now, @Param("most") int most);
 
     /** @param seenAt null as long as nothing was seen */
     record Reader(Instant seenAt, News.Mail mail) {

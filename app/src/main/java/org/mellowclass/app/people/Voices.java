@@ -114,7 +114,7 @@ public class Voices {
         @Update("UPDATE take SET without_voice = #{nobody} WHERE id = #{takeId}")
         void nobodySpeaks(long takeId, boolean nobody);
 
-        @Select("SELECT id, name FROM take WHERE id = #{takeId} AND episode_id = #{episodeId} AND origin <> 'SHELF' AND state <> 'ERASED' FOR UPDATE")
+        @Select("SELECT id, name FROM take WHERE id = #{takeId} AND episode_id = #{episodeId} AND origin NOT IN ('SHELF', 'NOTE') AND state <> 'ERASED' FOR UPDATE")
         Optional<TakeName> lockTake(long takeId, long episodeId);
 
         @Select("""
@@ -127,7 +127,7 @@ public class Voices {
         List<Heard> heard(long episodeId);
 
         @Select("""
-                SELECT t.id, t.name FROM take t WHERE t.episode_id = #{episodeId} AND t.origin <> 'SHELF' AND NOT t.without_voice
+                SELECT t.id, t.name FROM take t WHERE t.episode_id = #{episodeId} AND t.origin NOT IN ('SHELF', 'NOTE') AND NOT t.without_voice
                 AND NOT EXISTS (SELECT 1 FROM take_voice v WHERE v.take_id = t.id) ORDER BY t.id
                 """)
         List<TakeName> unnamed(long episodeId);

@@ -52,6 +52,8 @@ public class Recording {
     /** No chunk of any rate is larger. */
     static final int MOST_CHUNK_BYTES = 2 * MOST_CHUNK_SECONDS * HIGHEST_RATE;
 
+    /** Longer than anybody wants to be told at once. */
+    public static final int MOST_NOTE_SECONDS = 180;
     private static final int MOST_LEAD_SECONDS = 3;
     private static final int SLACK_SECONDS = 60;
     private static final int LONGEST_MICROPHONE = 500;
@@ -119,9 +121,7 @@ public class Recording {
     public Begun begin(Person viewer, long episodeId, Start start) {
         int sampleRate = start.sampleRate;
         Episode episode = access.ownEpisode(viewer, episodeId);
-        if (sampleRate < LOWEST_RATE || sampleRate > HIGHEST_RATE) {
-            throw Refusal.unfit("take.RATE", sampleRate);
-        }
+        requireRate(sampleRate);
         if (start.restOf != null && takes.find(start.restOf).filter(take -> take.episodeId() == episodeId && take.state() == Take.State.ERASED).isPresent()) {
             throw Refusal.conflict("take.ERASED");
         }
@@ -130,7 +130,6 @@ public class Recording {
             requireRoom(episode);
         }
         int number = takes.count(episode.id(), Take.Origin.RECORDED) + 1;
-        String uploadKey = RandomKey.next();
         Optional<Session> before = Optional.ofNullable(start.restOf).flatMap(takes::find).filter(take -> take.episodeId() == episodeId)
                 .flatMap(take -> recordings.of(take.id()));
         // what is left of a take lies on the laptop sealed as the take was
@@ -140,11 +139,39 @@ public class Recording {
                 trackName(start, episodeId), Take.Origin.RECORDED, Take.State.RECORDING,
                 Take.Placing.BEHIND, start.placeFrame == null || start.placeFrame < 0 ? null : Fields.frame(start.placeFrame), line));
         long lead = Math.max(0, Math.min(start.leadFrames, (long) MOST_LEAD_SECONDS * sampleRate));
-        recordings.add(take, uploadKey, sampleRate, lead, RandomKey.is(start.together) ? start.together : null,
-                start.microphone == null || start.microphone.length() > LONGEST_MICROPHONE ? null : start.microphone, seal, clock.instant(), before.map(Session::begunAt).orElse(clock.instant()));
+        Begun begun = begun(take, sampleRate, lead, RandomKey.is(start.together) ? start.together : null, start.microphone, seal,
+                before.map(Session::begunAt).orElse(clock.instant()));
         voices.add(viewer, episode, take, start.personIds, start.guestIds);
         live.episodeChanged(episode.id());
+        return begun;
+    }
+
+    /**
+     * Begins what is spoken in a note on an episode, by somebody who has been let through. It is recorded as takes are, and is none of the
+     * crew's.
+     */
+    public Begun beginNote(Person author, long episodeId, int sampleRate, String microphone) {
+        requireRate(sampleRate);
+        try {
+            room.forRecording();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        long take = takes.add(new TakeRows.NewTake(episodeId, author.id(), "Note", "Note", Take.Origin.NOTE, Take.State.RECORDING, Take.Placing.LIST, null, null));
+        return begun(take, sampleRate, 0, null, microphone, Seal.newKey(), clock.instant());
+    }
+
+    private Begun begun(long take, int sampleRate, long lead, String together, String microphone, byte[] seal, Instant begunAt) {
+        String uploadKey = RandomKey.next();
+        recordings.add(take, uploadKey, sampleRate, lead, together, microphone == null || microphone.length() > LONGEST_MICROPHONE ? null : microphone, seal,
+                clock.instant(), begunAt);
         return new Begun(take, uploadKey, seal);
+    }
+
+    private static void requireRate(int sampleRate) {
+        if (sampleRate < LOWEST_RATE || sampleRate > HIGHEST_RATE) {
+            throw Refusal.unfit("take.RATE", sampleRate);
+        }
     }
 
     /** The rest of a take goes where the take went: its laptop keeps no name. */
@@ -165,7 +192,7 @@ public class Recording {
     /** Flags a moment while somebody speaks, in frames of the source rate from the take's start. */
     public void flag(String uploadKey, long sourceFrame) {
         Session session = byKey(uploadKey);
-        if (sourceFrame < 0 || sourceFrame > mostFrames(session)) {
+        if (sourceFrame < 0 || sourceFrame > mostFrames(session, SoundDecoder.MOST_SECONDS)) {
             throw Refusal.unfit("take.CHUNK", 0);
         }
         if (recordings.flags(session.takeId()).size() < MOST_FLAGS) {
@@ -184,7 +211,7 @@ public class Recording {
      */
     public void chunk(String uploadKey, int number, long firstFrame, long crc32, byte[] sent, boolean sealed) {
         Session session = byKey(uploadKey);
-        Take take = takes.find(session.takeId()).orElseThrow();
+        Take take = takes.findWithNotes(session.takeId()).orElseThrow();
         if (take.state() != Take.State.RECORDING) {
             throw Refusal.conflict("take.ENDED");
         }
@@ -194,7 +221,7 @@ public class Recording {
             throw Refusal.unfit("take.DAMAGED", number);
         }
         byte[] pcm = sealed ? opened(session, number, sent) : sent;
-        boolean tooLong = pcm.length > 2 * MOST_CHUNK_SECONDS * session.sampleRate() || firstFrame + pcm.length / 2 > mostFrames(session);
+        boolean tooLong = pcm.length > 2 * MOST_CHUNK_SECONDS * session.sampleRate() || firstFrame + pcm.length / 2 > mostFrames(session, mostSeconds(take));
         if (number < 0 || firstFrame < 0 || pcm.length == 0 || pcm.length % 2 != 0 || tooLong) {
             throw Refusal.unfit("take.CHUNK", number);
         }
@@ -228,7 +255,7 @@ public class Recording {
      */
     public List<Integer> end(String uploadKey, int chunkCount, long frames, boolean evenWithGaps) {
         Session session = byKey(uploadKey);
-        Take take = takes.find(session.takeId()).orElseThrow();
+        Take take = takes.findWithNotes(session.takeId()).orElseThrow();
         if (take.state() != Take.State.RECORDING) {
             return List.of();
         }
@@ -239,7 +266,7 @@ public class Recording {
         }
         List<Integer> missing = missing(chunks, chunkCount);
         if (missing.isEmpty() || evenWithGaps) {
-            arrive(take, chunks, Math.min(frames, mostFrames(session)));
+            arrive(take, chunks, Math.min(frames, mostFrames(session, mostSeconds(take))));
             return List.of();
         }
         return missing;
@@ -249,19 +276,27 @@ public class Recording {
     public long complete(Person viewer, long takeId) {
         Take take = takes.lock(takeId).orElseThrow(NotFound::new);
         access.ownEpisode(viewer, take.episodeId());
-        if (isLive(take, recordings.of(takeId).orElse(null))) {
+        complete(take);
+        return take.episodeId();
+    }
+
+    /** As {@link #complete(Person, long)}, of what was spoken in a note, for somebody who has been let through. */
+    public void completeNote(long takeId) {
+        complete(takes.lockWithNotes(takeId).orElseThrow(NotFound::new));
+    }
+
+    private void complete(Take take) {
+        if (isLive(take, recordings.of(take.id()).orElse(null))) {
             throw Refusal.conflict("take.STILL_RECORDING");
         }
-        if (take.state() != Take.State.RECORDING) {
-            return take.episodeId();
+        if (take.state() == Take.State.RECORDING) {
+            List<ChunkFacts> chunks = recordings.chunks(take.id());
+            if (chunks.isEmpty()) {
+                takes.failed(take.id(), "EMPTY");
+            } else {
+                arrive(take, chunks, 0);
+            }
         }
-        List<ChunkFacts> chunks = recordings.chunks(takeId);
-        if (chunks.isEmpty()) {
-            takes.failed(takeId, "EMPTY");
-        } else {
-            arrive(take, chunks, 0);
-        }
-        return take.episodeId();
     }
 
     private void arrive(Take take, List<ChunkFacts> chunks, long frames) {
@@ -276,9 +311,13 @@ public class Recording {
     }
 
     /** A take is no longer than the clock: since it was begun, with the room before it and some time for a clock that is a little off. */
-    private long mostFrames(Session session) {
+    private long mostFrames(Session session, long mostSeconds) {
         long seconds = Duration.between(session.begunAt(), clock.instant()).toSeconds();
-        return Math.min(SoundDecoder.MOST_SECONDS, Math.max(0, seconds) * 101 / 100 + MOST_LEAD_SECONDS + SLACK_SECONDS) * session.sampleRate();
+        return Math.min(mostSeconds, Math.max(0, seconds) * 101 / 100 + MOST_LEAD_SECONDS + SLACK_SECONDS) * session.sampleRate();
+    }
+
+    private static long mostSeconds(Take take) {
+        return take.origin() == Take.Origin.NOTE ? MOST_NOTE_SECONDS : SoundDecoder.MOST_SECONDS;
     }
 
     private static List<Integer> missing(List<ChunkFacts> chunks, int wanted) {

@@ -49,7 +49,7 @@ interface RecordingMapper {
     @Select("""
             SELECT t.episode_id, r.recent_peaks
             FROM recording r JOIN take t ON t.id = r.take_id JOIN episode e ON e.id = t.episode_id JOIN crew ON crew.id = e.crew_id
-            WHERE crew.class_id = #{classId} AND t.state = 'RECORDING' AND r.last_sign_at > #{after} ORDER BY t.id
+            WHERE crew.class_id = #{classId} AND t.state = 'RECORDING' AND t.origin <> 'NOTE' AND r.last_sign_at > #{after} ORDER BY t.id
             """)
     List<Running> runningOfClass(long classId, Instant after);
 

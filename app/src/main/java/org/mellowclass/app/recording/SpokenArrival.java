@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Set;
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.sounds.Arrival;
 import org.mellowclass.app.sounds.AsItCame;
@@ -34,8 +35,8 @@ class SpokenArrival implements Arrival {
     }
 
     @Override
-    public Take.Origin origin() {
-        return Take.Origin.RECORDED;
+    public Set<Take.Origin> origins() {
+        return Set.of(Take.Origin.RECORDED, Take.Origin.NOTE);
     }
 
     @Override

@@ -5,7 +5,6 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
-import java.util.Set;
 
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
@@ -68,7 +67,7 @@ public class EarlyListening {
         if (days < 1 || days > MOST_DAYS || others(handIn).stream().noneMatch(crew -> crew.id == crewId)) {
             throw new NotFound();
         }
-        early.invite(handIn.episodeId(), crewId, clock.instant().plus(Duration.ofDays(days)));
+        early.invite(handIn.episodeId(), crewId, clock.instant().plus(Duration.ofDays(days)), clock.instant());
     }
 
     public void uninvite(Person viewer, long handInId, long crewId) {
@@ -116,7 +115,7 @@ public class EarlyListening {
         if (early.own(handInId, viewer.id()).size() >= MOST_NOTES) {
             throw Refusal.unfit("early.ENOUGH", MOST_NOTES).at("words");
         }
-        notes.add(viewer, handIns.find(handInId).orElseThrow(), kind, words, startFrame, endFrame, Set.of(), true);
+        notes.add(viewer, handIns.find(handInId).orElseThrow(), MarginNotes.Wish.of(kind, words, startFrame, endFrame), true);
     }
 
     /** How many notes the students of a class have written to other crews. */

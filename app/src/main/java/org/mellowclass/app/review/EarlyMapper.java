@@ -19,8 +19,12 @@ interface EarlyMapper {
             """)
     List<EarlyListening.OtherCrew> others(long episodeId, Instant now);
 
-    @Insert("INSERT INTO early_listener (episode_id, crew_id, until_at) VALUES (#{episodeId}, #{crewId}, #{until}) ON DUPLICATE KEY UPDATE until_at = #{until}")
-    void invite(long episodeId, long crewId, Instant until);
+    /** Invited again while it may listen, it has been invited since. */
+    @Insert("""
+            INSERT INTO early_listener (episode_id, crew_id, until_at, invited_at) VALUES (#{episodeId}, #{crewId}, #{until}, #{now})
+            ON DUPLICATE KEY UPDATE invited_at = IF(until_at > #{now}, invited_at, #{now}), until_at = #{until}
+            """)
+    void invite(long episodeId, long crewId, Instant until, Instant now);
 
     @Delete("DELETE FROM early_listener WHERE episode_id = #{episodeId} AND crew_id = #{crewId}")
     void uninvite(long episodeId, long crewId);

@@ -35,7 +35,7 @@ class MarginNoteController {
                  @RequestParam String words, @RequestParam String from, @RequestParam String to, @RequestParam(defaultValue = "") Set<Long> on) {
         long start = times.frames(from).orElseThrow(() -> Refusal.unfit("note.SPAN"));
         long end = times.frames(to).orElseThrow(() -> Refusal.unfit("note.SPAN"));
-        notes.write(viewer, handInId, kind, words, start, end, on);
+        notes.write(viewer, handInId, new MarginNotes.Wish(kind, words, start, end, on));
         return "redirect:/hand-ins/" + handInId;
     }
 
@@ -56,7 +56,7 @@ class MarginNoteController {
     }
 
     /** A note as the bench shows it. */
-    record NoteView(long id, MarginNote.Kind kind, String words, String tracks, String author, int handIn, boolean done, String doneWords, boolean agreed, List<ReplyView> replies, List<Span> places, boolean swapped) {
+    record NoteView(long id, MarginNote.Kind kind, String words, boolean spoken, String tracks, String author, int handIn, boolean done, String doneWords, boolean agreed, List<ReplyView> replies, List<Span> places, boolean swapped) {
     }
 
     record ReplyView(String author, String words) {
@@ -66,7 +66,7 @@ class MarginNoteController {
     @ResponseBody
     List<NoteView> at(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @PathVariable long revision) {
         return notes.at(viewer, episodeId, revision).stream().map(placed -> new NoteView(placed.note().id(),
-                placed.note().kind(), placed.note().words(), placed.note().trackNames(), placed.note().authorName(), placed.note().handInNumber(),
+                placed.note().kind(), placed.note().words(), placed.note().spoken(), placed.note().trackNames(), placed.note().authorName(), placed.note().handInNumber(),
                 placed.note().done(), placed.note().doneWords(), placed.note().agreed(),
                 placed.replies().stream().map(reply -> new ReplyView(reply.authorName(), reply.words())).toList(), placed.places(), placed.swapped())).toList();
     }

@@ -7,6 +7,7 @@ import java.util.Optional;
 import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 
@@ -16,16 +17,51 @@ interface MarginNoteMapper {
     String NOTE = """
             SELECT n.id, n.hand_in_id, h.episode_id, h.number AS hand_in_number, person.name AS author_name, n.kind, n.words,
                    n.start_frame, n.end_frame, n.anchor, n.done_at, n.done_words, n.agreed_at,
-                   n.author_id, n.track_names, person.role = 'STUDENT' AS by_student, n.held_at, n.reported_at
+                   n.author_id, n.track_names, person.role = 'STUDENT' AS by_student, n.held_at, n.reported_at, n.take_id, n.shown_at
             FROM margin_note n JOIN hand_in h ON h.id = n.hand_in_id JOIN person ON person.id = n.author_id
             """;
 
+    /** A row to insert, whose id the database gives. */
+    final class NewRow {
+        final long handInId;
+        final long authorId;
+        final MarginNotes.Wish wish;
+        final String trackNames;
+        final String anchor;
+        final Instant at;
+        final Instant heldAt;
+        final Long takeId;
+        long id;
+
+        NewRow(long handInId, long authorId, MarginNotes.Wish wish, String trackNames, String anchor, Instant at, Instant heldAt, Long takeId) {
+            this.handInId = handInId;
+            this.authorId = authorId;
+            this.wish = wish;
+            this.trackNames = trackNames;
+            this.anchor = anchor;
+            this.at = at;
+            this.heldAt = heldAt;
+            this.takeId = takeId;
+        }
+    }
+
     @Insert("""
-            INSERT INTO margin_note (hand_in_id, author_id, kind, words, start_frame, end_frame, anchor, track_names, created_at, held_at)
-            VALUES (#{handInId}, #{authorId}, #{kind}, #{words}, #{startFrame}, #{endFrame}, #{anchor}, #{trackNames}, #{at}, #{heldAt})
+            INSERT INTO margin_note (hand_in_id, author_id, kind, words, start_frame, end_frame, anchor, track_names, created_at, held_at, take_id, shown_at)
+            VALUES (#{handInId}, #{authorId}, #{wish.kind}, #{wish.words}, #{wish.startFrame}, #{wish.endFrame}, #{anchor}, #{trackNames}, #{at}, #{heldAt}, #{takeId},
+                    IF(#{heldAt} IS NULL AND #{takeId} IS NULL, #{at}, NULL))
             """)
-    void add(long handInId, long authorId, MarginNote.Kind kind, String words, long startFrame, long endFrame, String anchor,
-             String trackNames, Instant at, Instant heldAt);
+    @Options(useGeneratedKeys = true, keyProperty = "id")
+    void add(NewRow row);
+
+    @Select("SELECT count(*) FROM margin_note WHERE hand_in_id = #{handInId}")
+    int count(long handInId);
+
+    /** What was spoken can be heard now. */
+    @Update("UPDATE margin_note SET shown_at = #{at} WHERE take_id = #{takeId} AND shown_at IS NULL AND held_at IS NULL")
+    void canBeHeard(long takeId, Instant at);
+
+    @Delete("DELETE FROM margin_note WHERE take_id = #{takeId}")
+    void deleteSpoken(long takeId);
 
     @Select(NOTE + "WHERE n.id = #{id}")
     Optional<MarginNote> find(long id);
@@ -65,7 +101,7 @@ interface MarginNoteMapper {
 
     /** What somebody has written more than once of a kind, the most frequent first. */
     @Select("""
-            SELECT words FROM margin_note WHERE author_id = #{authorId} AND kind = #{kind} AND char_length(words) <= 60
+            SELECT words FROM margin_note WHERE author_id = #{authorId} AND kind = #{kind} AND char_length(words) BETWEEN 1 AND 60
             GROUP BY words HAVING count(*) > 1 ORDER BY count(*) DESC, max(created_at) DESC LIMIT #{most}
             """)
     List<String> phrases(long authorId, MarginNote.Kind kind, int most);
@@ -73,11 +109,11 @@ interface MarginNoteMapper {
     record Open(int notes, int toMend) {
     }
 
-    @Select("SELECT count(*) AS notes, coalesce(sum(kind = 'MEND'), 0) AS to_mend FROM margin_note WHERE hand_in_id = #{handInId} AND done_at IS NULL AND held_at IS NULL")
+    @Select("SELECT count(*) AS notes, coalesce(sum(kind = 'MEND'), 0) AS to_mend FROM margin_note WHERE hand_in_id = #{handInId} AND done_at IS NULL AND shown_at IS NOT NULL")
     Open open(long handInId);
 
-    @Update("UPDATE margin_note SET held_at = #{heldAt}, reported_at = #{reportedAt} WHERE id = #{id}")
-    void hold(long id, Instant heldAt, Instant reportedAt);
+    @Update("UPDATE margin_note SET held_at = #{heldAt}, reported_at = #{reportedAt}, shown_at = IF(#{heldAt} IS NULL, #{now}, NULL) WHERE id = #{id}")
+    void hold(long id, Instant heldAt, Instant reportedAt, Instant now);
 
     @Delete("DELETE FROM margin_note WHERE id = #{id}")
     void delete(long id);

@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.function.LongFunction;
+import java.util.function.LongSupplier;
 import java.util.stream.Collectors;
 
 import com.fasterxml.jackson.core.type.TypeReference;
@@ -21,6 +22,7 @@ import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.sounds.FormerTakes;
 import org.mellowclass.app.store.StoredJson;
+import org.mellowclass.app.takes.TakeReady;
 import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
@@ -31,6 +33,8 @@ import org.mellowclass.core.review.NotePlace;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -42,6 +46,7 @@ public class MarginNotes {
     private static final int LONGEST = 500;
     private static final int LONGEST_HOW = 300;
     private static final int LONGEST_NAMES = 300;
+    private static final int MOST_NOTES = 500;
     private static final int MOST_REPLIES = 50;
     private static final int MOST_PHRASES = 4;
 
@@ -51,56 +56,98 @@ public class MarginNotes {
     private final Bench bench;
     private final Access access;
     private final StoredJson<NoteAnchor> anchors;
+    private final ApplicationEventPublisher events;
     private final Clock clock;
 
-    MarginNotes(MarginNoteMapper notes, HandIns handIns, HandInMapper frozen, Bench bench, Access access, FormerTakes formerTakes, ObjectMapper json, Clock clock) {
+    MarginNotes(MarginNoteMapper notes, HandIns handIns, HandInMapper frozen, Bench bench, Access access, FormerTakes formerTakes, ObjectMapper json,
+                ApplicationEventPublisher events, Clock clock) {
         this.notes = notes;
         this.handIns = handIns;
         this.frozen = frozen;
         this.bench = bench;
         this.access = access;
         this.anchors = anchorsAsStored(json, formerTakes::of);
+        this.events = events;
         this.clock = clock;
     }
 
-    /** Writes a note on a span of a hand-in, in its frames at 48 kHz. */
-    public void write(Person viewer, long handInId, MarginNote.Kind kind, String words, long startFrame, long endFrame) {
-        write(viewer, handInId, kind, words, startFrame, endFrame, Set.of());
+    /**
+     * What is to stand in the margin.
+     *
+     * @param words      may be empty for a note that is spoken
+     * @param startFrame in the hand-in, at 48 kHz
+     * @param trackIds   the tracks that it speaks of; none for the whole
+     */
+    public record Wish(MarginNote.Kind kind, String words, long startFrame, long endFrame, Set<Long> trackIds) {
+
+        /** Of the whole. */
+        public static Wish of(MarginNote.Kind kind, String words, long startFrame, long endFrame) {
+            return new Wish(kind, words, startFrame, endFrame, Set.of());
+        }
+
+        private Wish plain(String text, long end) {
+            return new Wish(kind, text, startFrame, end, trackIds);
+        }
     }
 
-    /** @param trackIds the tracks that it speaks of; none for the whole */
-    public void write(Person viewer, long handInId, MarginNote.Kind kind, String words, long startFrame, long endFrame, Set<Long> trackIds) {
+    /** Writes a note on a hand-in. */
+    public void write(Person viewer, long handInId, Wish wish) {
         HandIn handIn = handIns.find(viewer, handInId);
         access.taughtEpisode(viewer, handIn.episodeId());
-        add(viewer, handIn, kind, words, startFrame, endFrame, trackIds, false);
+        add(viewer, handIn, wish, false);
     }
 
     /**
      * A note by somebody whom the caller has let through.
      *
-     * @param trackIds the tracks that it speaks of; none for the whole
      * @param held whether a teacher looks at it before its crew sees it
      */
-    void add(Person author, HandIn handIn, MarginNote.Kind kind, String words, long startFrame, long endFrame, Set<Long> trackIds, boolean held) {
-        String text = Fields.plain(words);
-        if (text.isEmpty()) {
+    void add(Person author, HandIn handIn, Wish wish, boolean held) {
+        if (Fields.plain(wish.words).isEmpty()) {
             throw Refusal.unfit("note.WORDS_MISSING").at("words");
         }
+        Instant now = clock.instant();
+        notes.add(row(author, handIn, wish, held ? now : null, null));
+    }
+
+    /**
+     * As {@link #add}, of one that is spoken, whose crew sees it once it can be heard. Returns its id.
+     *
+     * @param begin begins what is spoken, and returns its take; not called if the note is refused
+     */
+    long addSpoken(Person author, HandIn handIn, Wish wish, LongSupplier begin) {
+        checked(handIn, wish);
+        MarginNoteMapper.NewRow row = row(author, handIn, wish, null, begin.getAsLong());
+        notes.add(row);
+        return row.id;
+    }
+
+    private MarginNoteMapper.NewRow row(Person author, HandIn handIn, Wish wish, Instant heldAt, Long takeId) {
+        Wish checked = checked(handIn, wish);
+        Timeline timeline = bench.timeline(handIn.timelineHash());
+        Span span = new Span(checked.startFrame, checked.endFrame);
+        Set<Long> on = checked.trackIds;
+        boolean whole = timeline.trackIds().stream().allMatch(on::contains) || timeline.trackIds().stream().noneMatch(on::contains);
+        NoteAnchor anchor = whole ? NoteAnchor.of(timeline, span) : NoteAnchor.of(timeline, span, on);
+        String names = whole ? null : timeline.tracks().stream().filter(track -> on.contains(track.id())).map(Track::name).collect(Collectors.joining(", "));
+        return new MarginNoteMapper.NewRow(handIn.id(), author.id(), checked, names == null || names.length() <= LONGEST_NAMES ? names : names.substring(0, LONGEST_NAMES),
+                anchors.write(anchor), clock.instant(), heldAt, takeId);
+    }
+
+    /** With its words in plain form, and no longer than the hand-in. */
+    private Wish checked(HandIn handIn, Wish wish) {
+        String text = Fields.plain(wish.words);
         if (text.length() > LONGEST) {
             throw Refusal.unfit("note.TOO_LONG", LONGEST).at("words");
         }
-        long end = Math.min(endFrame, handIn.frames());
-        if (startFrame < 0 || end <= startFrame) {
+        long end = Math.min(wish.endFrame, handIn.frames());
+        if (wish.startFrame < 0 || end <= wish.startFrame) {
             throw Refusal.unfit("note.SPAN").at("from");
         }
-        Timeline timeline = bench.timeline(handIn.timelineHash());
-        Span span = new Span(startFrame, end);
-        boolean whole = timeline.trackIds().stream().allMatch(trackIds::contains) || timeline.trackIds().stream().noneMatch(trackIds::contains);
-        NoteAnchor anchor = whole ? NoteAnchor.of(timeline, span) : NoteAnchor.of(timeline, span, trackIds);
-        String names = whole ? null : timeline.tracks().stream().filter(track -> trackIds.contains(track.id())).map(Track::name).collect(Collectors.joining(", "));
-        Instant now = clock.instant();
-        notes.add(handIn.id(), author.id(), kind, text, startFrame, end, anchors.write(anchor), names == null || names.length() <= LONGEST_NAMES ? names : names.substring(0, LONGEST_NAMES), now,
-                held ? now : null);
+        if (notes.count(handIn.id()) >= MOST_NOTES) {
+            throw Refusal.unfit("note.MANY", MOST_NOTES);
+        }
+        return wish.plain(text, end);
     }
 
     /** Takes a note back: its author's, or a teacher's to take. */
@@ -110,6 +157,28 @@ public class MarginNotes {
             access.taughtEpisode(viewer, note.episodeId());
         }
         notes.delete(noteId);
+        if (note.spoken()) {
+            events.publishEvent(new SpokenNoteGone(note.takeId(), viewer));
+        }
+        return note;
+    }
+
+    /** Forgets the note whose sound is erased, if it is still there. */
+    public void forgetSpoken(long takeId) {
+        notes.deleteSpoken(takeId);
+    }
+
+    /** What was spoken can be heard: its crew sees it from now on. */
+    @EventListener
+    public void ready(TakeReady take) {
+        notes.canBeHeard(take.takeId(), clock.instant());
+    }
+
+    /** A note that the viewer sees. */
+    @Transactional(readOnly = true)
+    public MarginNote find(Person viewer, long noteId) {
+        MarginNote note = notes.find(noteId).filter(it -> viewer.isTeacher() || it.shown()).orElseThrow(NotFound::new);
+        access.episode(viewer, note.episodeId());
         return note;
     }
 
@@ -117,15 +186,15 @@ public class MarginNotes {
     public MarginNote hold(Person viewer, long noteId, boolean held) {
         MarginNote note = notes.find(noteId).filter(MarginNote::byStudent).orElseThrow(NotFound::new);
         access.taughtEpisode(viewer, note.episodeId());
-        notes.hold(noteId, held ? clock.instant() : null, held ? note.reportedAt() : null);
+        notes.hold(noteId, held ? clock.instant() : null, held ? note.reportedAt() : null, clock.instant());
         return note;
     }
 
     /** Somebody of the crew reports a note by a student: it is hidden until a teacher has looked at it. */
     public MarginNote report(Person viewer, long noteId) {
-        MarginNote note = notes.find(noteId).filter(it -> it.byStudent() && !it.held()).orElseThrow(NotFound::new);
+        MarginNote note = notes.find(noteId).filter(it -> it.byStudent() && it.shown()).orElseThrow(NotFound::new);
         access.ownEpisode(viewer, note.episodeId());
-        notes.hold(noteId, clock.instant(), clock.instant());
+        notes.hold(noteId, clock.instant(), clock.instant(), clock.instant());
         return note;
     }
 
@@ -162,7 +231,7 @@ public class MarginNotes {
     private List<Placed> placed(Person viewer, List<MarginNote> those, Timeline timeline, long episodeId) {
         Map<Long, List<MarginNoteMapper.Reply>> replies = notes.repliesOfEpisode(episodeId).stream().collect(Collectors.groupingBy(MarginNoteMapper.Reply::noteId));
         Map<Long, List<Change>> since = new HashMap<>();
-        return those.stream().filter(note -> viewer.isTeacher() || !note.held()).map(note -> new Placed(note, NotePlace.of(anchors.read(note.anchor()), note.span(), timeline,
+        return those.stream().filter(note -> viewer.isTeacher() || note.shown()).map(note -> new Placed(note, NotePlace.of(anchors.read(note.anchor()), note.span(), timeline,
                 () -> since.computeIfAbsent(note.handInId(), id -> Changes.between(handedIn(id), timeline))), replies.getOrDefault(note.id(), List.of()))).toList();
     }
 
@@ -176,7 +245,7 @@ public class MarginNotes {
      * @param how it was done; may be empty
      */
     public void tick(Person viewer, long noteId, boolean done, String how) {
-        MarginNote note = notes.find(noteId).filter(it -> !it.held()).orElseThrow(NotFound::new);
+        MarginNote note = notes.find(noteId).filter(MarginNote::shown).orElseThrow(NotFound::new);
         access.ownEpisode(viewer, note.episodeId());
         String words = Fields.optional(how, LONGEST_HOW, "note.TOO_LONG");
         notes.tick(noteId, done ? viewer.id() : null, done ? clock.instant() : null, done && !words.isEmpty() ? words : null);
@@ -196,8 +265,7 @@ public class MarginNotes {
 
     /** Answers to a note, by its crew or a teacher. */
     public MarginNote reply(Person viewer, long noteId, String words) {
-        MarginNote note = notes.find(noteId).filter(it -> viewer.isTeacher() || !it.held()).orElseThrow(NotFound::new);
-        access.episode(viewer, note.episodeId());
+        MarginNote note = find(viewer, noteId);
         String text = Fields.required(words, LONGEST, "note.REPLY");
         if (notes.replies(noteId) >= MOST_REPLIES) {
             throw Refusal.unfit("note.MANY_REPLIES");

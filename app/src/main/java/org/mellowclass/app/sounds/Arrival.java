@@ -3,16 +3,18 @@ package org.mellowclass.app.sounds;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Set;
 
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.media.SoundRefused;
 
-/** How takes of one origin come to their sound. */
+/** How takes come to their sound. */
 public interface Arrival {
 
-    Take.Origin origin();
+    /** Of which takes. */
+    Set<Take.Origin> origins();
 
     /**
      * What was made of a take that has arrived.

@@ -8,7 +8,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Function;
 import java.util.stream.Collectors;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
@@ -64,7 +63,8 @@ public class SoundMaking {
 
     SoundMaking(List<Arrival> arrivals, SoundMapper sounds, TakeRows takes, SoundStore store, Scratch scratch, Jobs jobs, TakeMeasuring measuring, TakeLanding landing, Access access,
                 LiveEvents live, ApplicationEventPublisher events, TransactionTemplate transaction, ObjectMapper json) {
-        this.arrivals = arrivals.stream().collect(Collectors.toMap(Arrival::origin, Function.identity()));
+        this.arrivals = arrivals.stream().flatMap(arrival -> arrival.origins().stream().map(origin -> Map.entry(origin, arrival)))
+                .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
         this.sounds = sounds;
         this.takes = takes;
         this.store = store;
@@ -90,7 +90,7 @@ public class SoundMaking {
     /** Asks for a take that has arrived to be made ready, in the transaction in which it did. */
     public void ask(long takeId, String originalKey) {
         sounds.keepOriginal(takeId, originalKey, spans.write(List.of()), AsItCame.WHOLE);
-        jobs.ask(KIND, takeId, Jobs.ofEpisode(takes.find(takeId).orElseThrow().episodeId()));
+        jobs.ask(KIND, takeId, Jobs.ofEpisode(takes.findWithNotes(takeId).orElseThrow().episodeId()));
     }
 
     /**
@@ -98,13 +98,15 @@ public class SoundMaking {
      * power went between the two, its sound may be cut off, and is made again.
      */
     void run(long takeId) throws IOException {
-        Take take = takes.find(takeId).orElseThrow();
+        Take take = takes.findWithNotes(takeId).orElseThrow();
         boolean cutOff = take.ready() && arrivals.get(take.origin()).canBeMadeAgain() && sounds.findings(takeId).isEmpty()
                 && !measuring.soundIsWhole(take);
         if (take.state() == Take.State.ARRIVED || cutOff) {
             makeReady(take);
         }
-        measuring.ensure(takeId);
+        if (take.origin() != Take.Origin.NOTE) {
+            measuring.ensure(takeId);
+        }
     }
 
     private void makeReady(Take take) throws IOException {
@@ -164,7 +166,7 @@ public class SoundMaking {
         }
         store.delete(soundKey);
         store.delete(skylineKey);
-        boolean erased = takes.find(take.id()).filter(now -> now.state() == Take.State.ERASED).isPresent();
+        boolean erased = takes.findWithNotes(take.id()).filter(now -> now.state() == Take.State.ERASED).isPresent();
         if (made.originalKey() != null && (erased || !arrival.canBeMadeAgain())) {
             store.delete(made.originalKey());
         }
@@ -181,13 +183,13 @@ public class SoundMaking {
 
     /** Nothing is deleted: what was spoken stays in its chunks, and a file where it is, whatever went wrong. */
     private void giveUp(long takeId) {
-        Take take = takes.find(takeId).orElseThrow();
+        Take take = takes.findWithNotes(takeId).orElseThrow();
         if (take.ready()) {
             LOG.error("take {} could not be measured", takeId);
             return;
         }
         transaction.executeWithoutResult(status -> {
-            takes.failed(takeId, take.origin() == Take.Origin.RECORDED ? "SPOKEN_IS_KEPT" : "FILE_IS_KEPT");
+            takes.failed(takeId, take.cameFromMicrophone() ? "SPOKEN_IS_KEPT" : "FILE_IS_KEPT");
             live.episodeChanged(take.episodeId());
             landInOrder(take.episodeId());
         });
@@ -208,15 +210,25 @@ public class SoundMaking {
         return Objects.requireNonNull(transaction.execute(status -> {
             Take take = takes.lock(takeId).orElseThrow(NotFound::new);
             access.ownEpisode(viewer, take.episodeId());
-            boolean waits = waitsFor(take).isPresent();
-            if (canBeTriedAgain(take)) {
-                takes.arrivedAgain(takeId);
-            }
-            if (waits || canBeTriedAgain(take)) {
-                jobs.again(KIND, takeId, Jobs.ofEpisode(take.episodeId()));
-            }
+            again(take);
             return take.episodeId();
         }));
+    }
+
+    /** As {@link #again(Person, long)}, for somebody who has been let through. */
+    public void again(long takeId) {
+        transaction.executeWithoutResult(status -> again(takes.lockWithNotes(takeId).orElseThrow(NotFound::new)));
+    }
+
+    private void again(Take take) {
+        boolean waits = waitsFor(take).isPresent();
+        boolean givenUp = canBeTriedAgain(take);
+        if (givenUp) {
+            takes.arrivedAgain(take.id());
+        }
+        if (waits || givenUp) {
+            jobs.again(KIND, take.id(), Jobs.ofEpisode(take.episodeId()));
+        }
     }
 
     /** Nothing of a refused file is kept but its row, which says why. */

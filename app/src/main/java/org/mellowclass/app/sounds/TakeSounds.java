@@ -157,7 +157,12 @@ public class TakeSounds implements Sounds {
 
     /** A take as it is, for hearing it alone. */
     public Resource sound(Person viewer, long takeId) throws IOException {
-        return store.stream(asItIs(shelf.readyTake(viewer, takeId)).soundKey());
+        return sound(shelf.readyTake(viewer, takeId));
+    }
+
+    /** What was recorded, as it is, for somebody who has been let through. */
+    public Resource sound(Take take) throws IOException {
+        return store.stream(asItIs(take).soundKey());
     }
 
     /** A take by a treatment, of somebody who has been let through. @throws SoundNotMade while it is being made */

@@ -18,7 +18,8 @@ public record Take(long id, long episodeId, long authorId, String name, String t
 
     public static final int LONGEST_TRACK_NAME = 60;
 
-    public enum Origin { RECORDED, BROUGHT_IN, SHELF }
+    /** Spoken here, brought in as a file, from the shelf; or spoken in a teacher's note, which is no take of the crew's. */
+    public enum Origin { RECORDED, BROUGHT_IN, SHELF, NOTE }
 
     /** Being recorded; all there but not made ready yet; ready to be heard; refused; erased. */
     public enum State { RECORDING, ARRIVED, READY, FAILED, ERASED }
@@ -33,5 +34,14 @@ public record Take(long id, long episodeId, long authorId, String name, String t
 
     public boolean ready() {
         return state == State.READY;
+    }
+
+    /** Whether it came as chunks, and not as a file. */
+    public boolean cameFromMicrophone() {
+        return origin == Origin.RECORDED || origin == Origin.NOTE;
+    }
+
+    boolean ofCrew() {
+        return origin != Origin.NOTE;
     }
 }

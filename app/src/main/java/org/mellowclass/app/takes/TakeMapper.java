@@ -44,13 +44,14 @@ interface TakeMapper {
     @Select(TAKE + "WHERE id = #{id} FOR UPDATE")
     Optional<Take> lock(long id);
 
-    @Select(TAKE + "WHERE episode_id = #{episodeId} ORDER BY created_at DESC, id DESC")
+    /** The crew's: what is spoken in notes is none of them. */
+    @Select(TAKE + "WHERE episode_id = #{episodeId} AND origin <> 'NOTE' ORDER BY created_at DESC, id DESC")
     List<Take> ofEpisode(long episodeId);
 
     @Select(TAKE + """
             WHERE id IN (SELECT max(t.id) FROM take t
               JOIN episode e ON e.id = t.episode_id JOIN crew ON crew.id = e.crew_id
-              WHERE crew.class_id = #{classId} AND t.state = 'READY' AND t.origin <> 'SHELF' GROUP BY t.episode_id)
+              WHERE crew.class_id = #{classId} AND t.state = 'READY' AND t.origin NOT IN ('SHELF', 'NOTE') GROUP BY t.episode_id)
             """)
     List<Take> newestOfClass(long classId);
 
@@ -75,7 +76,7 @@ interface TakeMapper {
             """)
     int linesOfEpisode(long lineId, long episodeId);
 
-    @Select(TAKE + "WHERE episode_id = #{episodeId} AND state = 'READY' AND NOT landed ORDER BY id")
+    @Select(TAKE + "WHERE episode_id = #{episodeId} AND state = 'READY' AND NOT landed AND origin <> 'NOTE' ORDER BY id")
     List<Take> toLand(long episodeId);
 
     @Select("SELECT placing, place_frame FROM take WHERE id = #{id}")

@@ -51,12 +51,22 @@ public class TakeRows {
         return free;
     }
 
+    /** A take of the crew's: never what was spoken in a note, which nobody lays in. */
     public Optional<Take> find(long id) {
-        return takes.find(id);
+        return takes.find(id).filter(Take::ofCrew);
     }
 
     /** As {@link #find}, held until the transaction ends. */
     public Optional<Take> lock(long id) {
+        return takes.lock(id).filter(Take::ofCrew);
+    }
+
+    /** As {@link #find}, of whatever was recorded: for what is done to sound, whoever spoke it. */
+    public Optional<Take> findWithNotes(long id) {
+        return takes.find(id);
+    }
+
+    public Optional<Take> lockWithNotes(long id) {
         return takes.lock(id);
     }
 

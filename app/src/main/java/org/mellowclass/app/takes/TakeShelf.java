@@ -32,7 +32,7 @@ public class TakeShelf {
 
     /** A take that is ready, of an episode that the viewer may hear. */
     public Take readyTake(Person viewer, long takeId) {
-        Take take = takes.find(takeId).filter(Take::ready).orElseThrow(NotFound::new);
+        Take take = takes.find(takeId).filter(Take::ofCrew).filter(Take::ready).orElseThrow(NotFound::new);
         access.episode(viewer, take.episodeId());
         return take;
     }

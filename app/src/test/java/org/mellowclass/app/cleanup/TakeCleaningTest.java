@@ -41,6 +41,7 @@ import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.treatment.CleanUp;
 import org.mellowclass.core.treatment.Treatment;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.test.web.servlet.MockMvc;
 
 @AppTest
@@ -54,6 +55,8 @@ class TakeCleaningTest {
     private ClassRecipes classRecipes;
     @Autowired
     private Bench bench;
+    @Autowired
+    private JdbcClient database;
     @Autowired
     private Schools schools;
     @Autowired
@@ -181,6 +184,18 @@ class TakeCleaningTest {
         LoudnessMeter meter = new LoudnessMeter(1);
         meter.accept(new float[][] {samples}, samples.length);
         return meter.integrated().orElseThrow();
+    }
+
+    @Test
+    void what_could_not_be_made_is_said_and_made_when_it_is_tried_again() throws Exception {
+        compared(StarterRecipe.NOISY_CLASSROOM.recipe());
+        database.sql("UPDATE sound SET failed = TRUE, sound_key = NULL, skyline_key = NULL, channels = NULL, harm = NULL WHERE take_id = ? AND treatment_key <> 'as-it-is'").param(takeId).update();
+        for (int twice = 0; twice < 2; twice++) {
+            assertThat(page("/figures?steps=" + NOISY)).as("it stays so by itself").contains("This could not be made.", "evenSo=true").doesNotContain("hx-trigger");
+        }
+        assertThat(page("/figures?evenSo=true&steps=" + NOISY)).doesNotContain("This could not be made.");
+        compared(StarterRecipe.NOISY_CLASSROOM.recipe());
+        assertThat(page("/figures?steps=" + NOISY)).contains("The room lies under the voice by");
     }
 
     @Test

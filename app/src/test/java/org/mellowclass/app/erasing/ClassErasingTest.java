@@ -84,7 +84,7 @@ class ClassErasingTest {
         Schools.await(() -> lineUps.ofEpisode(school.student(), school.episodeId()).get(0).offsetFrames() != null);
         schools.takeOfLine(school, schools.line(school, "Hello."));
         HandIn handIn = schools.readyHandIn(school);
-        notes.write(school.teacher(), handIn.id(), MarginNote.Kind.LOVELY, "Lovely.", 0, 48_000);
+        notes.write(school.teacher(), handIn.id(), MarginNotes.Wish.of(MarginNote.Kind.LOVELY, "Lovely.", 0, 48_000));
         schools.clear(school.teacher(), handIn.id());
         airDesk.publish(school.teacher(), school.episodeId(), "Eels", "A story.");
         Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());

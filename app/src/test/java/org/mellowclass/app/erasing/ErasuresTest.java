@@ -28,6 +28,9 @@ import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.recording.Recording;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.review.MarginNote;
+import org.mellowclass.app.review.MarginNotes;
+import org.mellowclass.app.review.SpokenNotes;
 import org.mellowclass.app.sounds.Sound;
 import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.store.DerivedStore;
@@ -68,6 +71,10 @@ class ErasuresTest {
     private SoundDecoder decoder;
     @Autowired
     private Recording recording;
+    @Autowired
+    private SpokenNotes spokenNotes;
+    @Autowired
+    private MarginNotes notes;
     @Autowired
     private ErasedAgain again;
     @Autowired
@@ -178,6 +185,22 @@ class ErasuresTest {
         assertThat(takes.ready(school.episodeId())).containsOnlyKeys(kept);
         assertThat(Bench.takesIn(bench.head(school.student(), school.episodeId()).timeline())).containsExactly(kept);
         assertThatThrownBy(() -> store.hold(file)).isInstanceOf(NoSuchFileException.class);
+    }
+
+    @Test
+    void a_spoken_note_that_a_restored_backup_brings_back_goes_again() throws IOException {
+        Schools.School school = schools.build();
+        schools.readyTake(school, Schools.speech(), "Tess");
+        HandIn handIn = schools.readyHandIn(school);
+        SpokenNotes.Begun note = spokenNotes.begin(school.teacher(), handIn.id(), MarginNotes.Wish.of(MarginNote.Kind.LOVELY, "", 0, 48_000), 48_000, null);
+        schools.send(note.recording(), Schools.speech());
+        Schools.await(() -> notes.find(school.teacher(), note.noteId()).shown());
+        journal.write(ErasedJournal.Kind.TAKE, note.recording().takeId(), List.of());
+        again.again();
+        again.again();
+        assertThat(notes.in(school.teacher(), handIn, handIn)).isEmpty();
+        assertThatThrownBy(() -> spokenNotes.sound(school.teacher(), note.noteId())).isInstanceOf(NotFound.class);
+        assertThat(handIns.find(school.student(), handIn.id()).ready()).as("the hand-in is as it was").isTrue();
     }
 
     @Test

@@ -25,6 +25,7 @@ import org.mellowclass.app.people.Voices.Speaker;
 import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
+import org.mellowclass.app.review.Listening;
 import org.mellowclass.app.review.MarginNote;
 import org.mellowclass.app.review.MarginNotes;
 import org.mellowclass.app.sounds.TakeSounds;
@@ -59,6 +60,8 @@ class StudentErasingTest {
     private Mending mending;
     @Autowired
     private StudentErasing erasing;
+    @Autowired
+    private Listening listening;
     @Autowired
     private ErasedAgain again;
     @Autowired
@@ -115,8 +118,12 @@ class StudentErasingTest {
         Head head = bench.head(child, school.episodeId());
         bench.edit(child, school.episodeId(), head.seq(), "flag", new AddFlag(head.timeline().tracks().get(0).id(), 100, onAir + " laughs"));
         HandIn handIn = schools.readyHandIn(school);
-        notes.write(school.teacher(), handIn.id(), MarginNote.Kind.LOVELY, "Well told, " + fullName + ".", 0, Frames.RATE);
+        notes.write(school.teacher(), handIn.id(), MarginNotes.Wish.of(MarginNote.Kind.LOVELY, "Well told, " + fullName + ".", 0, Frames.RATE));
         schools.clear(school.teacher(), handIn.id());
+        listening.letUnheardThrough(school.teacher(), handIn.id(), fullName + " read it to me.");
+        for (String kind : List.of("LOUDNESS", "HUM")) {
+            database.sql("INSERT INTO let_through (hand_in_id, kind, reason, person_id, let_at) VALUES (?, ?, ?, ?, now(3))").params(handIn.id(), kind, kind + ": it is " + onAir + "'s way.", school.teacher().id()).update();
+        }
         airDesk.publish(school.teacher(), school.episodeId(), "Eels", "Told by " + fullName + ".");
         Schools.await(() -> airDesk.onAir(school.episodeId()).isPresent());
         voices.addGuest(child, school.episodeId(), "Mr Pellow", Consent.PUBLIC);

@@ -15,6 +15,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.mellowclass.app.outbox.Outbox;
 import org.mellowclass.app.people.Person;
+import org.mellowclass.app.review.EarlyListening;
 import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.review.MarginNote;
@@ -36,6 +37,8 @@ class NewsTest {
     private HandIns handIns;
     @Autowired
     private MarginNotes notes;
+    @Autowired
+    private EarlyListening early;
     @Autowired
     private Marks marks;
     @Autowired
@@ -84,7 +87,7 @@ class NewsTest {
 
     @Test
     void a_crew_hears_what_was_decided_written_answered_and_marked() {
-        notes.write(school.teacher(), handIn.id(), MarginNote.Kind.MEND, "Slower, please.", 0, 48_000);
+        notes.write(school.teacher(), handIn.id(), MarginNotes.Wish.of(MarginNote.Kind.MEND, "Slower, please.", 0, 48_000));
         long note = database.sql("SELECT max(id) FROM margin_note WHERE hand_in_id = ?").param(handIn.id()).query(Long.class).single();
         notes.reply(school.student(), note, "We will.");
         handIns.decide(school.teacher(), handIn.id(), HandIn.Decision.ANOTHER_PASS, "Nearly there.");
@@ -102,10 +105,28 @@ class NewsTest {
 
     @Test
     void a_note_that_is_held_back_is_news_for_the_teacher_alone() {
-        notes.write(school.teacher(), handIn.id(), MarginNote.Kind.LOVELY, "A bell!", 0, 48_000);
-        database.sql("UPDATE margin_note SET held_at = now(6) WHERE hand_in_id = ?").param(handIn.id()).update();
+        notes.write(school.teacher(), handIn.id(), MarginNotes.Wish.of(MarginNote.Kind.LOVELY, "A bell!", 0, 48_000));
+        database.sql("UPDATE margin_note SET held_at = now(6), shown_at = NULL WHERE hand_in_id = ?").param(handIn.id()).update();
         assertThat(kinds(school.student())).isEmpty();
         assertThat(kinds(school.teacher())).contains(News.Kind.TO_READ);
+    }
+
+    @Test
+    void a_note_that_is_let_through_is_new_for_its_crew_from_then_on_and_an_invitation_is_for_who_is_invited() {
+        early.invite(school.teacher(), handIn.id(), early.others(handIn).get(0).id(), 3);
+        assertThat(news.read(school.neighbour()).items()).singleElement().satisfies(item -> {
+            assertThat(item.kind()).isEqualTo(News.Kind.INVITED);
+            assertThat(item.address()).isEqualTo("/early/" + handIn.id());
+        });
+        early.invite(school.teacher(), handIn.id(), early.others(handIn).get(0).id(), 5);
+        assertThat(news.unseen(school.neighbour())).as("longer is not anew").isZero();
+        early.write(school.neighbour(), handIn.id(), MarginNote.Kind.LOVELY, "I could see the lock.", 0, 48_000);
+        assertThat(kinds(school.student())).as("it is seen, and nothing was in it").isEmpty();
+        notes.hold(school.teacher(), early.own(school.neighbour(), handIn.id()).get(0).id(), false);
+        assertThat(news.unseen(school.student())).isEqualTo(1);
+        assertThat(kinds(school.student())).containsExactly(News.Kind.NOTE);
+        early.uninvite(school.teacher(), handIn.id(), early.others(handIn).get(0).id());
+        assertThat(kinds(school.neighbour())).isEmpty();
     }
 
     @Test

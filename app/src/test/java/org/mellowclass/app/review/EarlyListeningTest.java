@@ -110,7 +110,7 @@ class EarlyListeningTest {
         assertThat(written().reportedAt()).isNotNull();
         notes.hold(school.teacher(), note, false);
         assertThat(written().reportedAt()).isNull();
-        notes.write(school.teacher(), handIn.id(), MarginNote.Kind.LOVELY, "Mine.", 0, 4_800);
+        notes.write(school.teacher(), handIn.id(), MarginNotes.Wish.of(MarginNote.Kind.LOVELY, "Mine.", 0, 4_800));
         long teachers = notes.in(school.teacher(), handIn, handIn).stream().map(MarginNotes.Placed::note).filter(it -> !it.byStudent()).findFirst().orElseThrow().id();
         assertThatThrownBy(() -> notes.report(school.partner(), teachers)).as("a teacher's note").isInstanceOf(NotFound.class);
     }

@@ -113,8 +113,8 @@ class ListeningTest {
 
     @Test
     void a_teacher_reads_what_changed_what_became_of_the_notes_and_how_much_is_new() throws Exception {
-        notes.write(school.teacher(), first.id(), MarginNote.Kind.MEND, "Softer here.", seconds(4, 6).startFrame(), seconds(4, 6).endFrame());
-        notes.write(school.teacher(), first.id(), MarginNote.Kind.QUESTION, "Do we need this?", seconds(2, 3).startFrame(), seconds(2, 3).endFrame());
+        notes.write(school.teacher(), first.id(), MarginNotes.Wish.of(MarginNote.Kind.MEND, "Softer here.", seconds(4, 6).startFrame(), seconds(4, 6).endFrame()));
+        notes.write(school.teacher(), first.id(), MarginNotes.Wish.of(MarginNote.Kind.QUESTION, "Do we need this?", seconds(2, 3).startFrame(), seconds(2, 3).endFrame()));
         notes.tick(school.student(), notes.in(school.teacher(), first, first).get(1).note().id(), true, "Half as loud.");
         long track = bench.head(school.student(), school.episodeId()).timeline().tracks().get(0).id();
         handInAfter(new Soften(seconds(4, 6), Set.of(track)));

@@ -96,7 +96,7 @@ class MarginNotesTest {
     @Test
     void what_a_teacher_writes_again_is_offered_for_its_kind() {
         for (String words : List.of("I can see it.", "I can see it.", "Only once.")) {
-            notes.write(school.teacher(), handIn.id(), MarginNote.Kind.LOVELY, words, 0, 4_800);
+            notes.write(school.teacher(), handIn.id(), MarginNotes.Wish.of(MarginNote.Kind.LOVELY, words, 0, 4_800));
         }
         assertThat(notes.phrases(school.teacher())).containsEntry(MarginNote.Kind.LOVELY, List.of("I can see it.")).containsEntry(MarginNote.Kind.MEND, List.of());
         assertThat(notes.phrases(school.otherTeacher()).get(MarginNote.Kind.LOVELY)).isEmpty();
@@ -120,7 +120,7 @@ class MarginNotesTest {
         HandIn two = schools.readyHandIn(school);
         List<Track> tracks = bench.timeline(two.timelineHash()).tracks();
         for (Set<Long> on : List.of(Set.of(tracks.get(1).id()), Set.of(tracks.get(0).id(), tracks.get(1).id()), Set.of(-1L), Set.<Long>of())) {
-            notes.write(school.teacher(), two.id(), MarginNote.Kind.MEND, "Softer.", 0, 4_800, on);
+            notes.write(school.teacher(), two.id(), new MarginNotes.Wish(MarginNote.Kind.MEND, "Softer.", 0, 4_800, on));
         }
         assertThat(notes.in(school.teacher(), two, two)).extracting(placed -> placed.note().trackNames()).containsExactly(tracks.get(1).name(), null, null, null);
     }
@@ -156,7 +156,7 @@ class MarginNotesTest {
     }
 
     private void write(String words, long from, long to) {
-        notes.write(school.teacher(), handIn.id(), MarginNote.Kind.MEND, words, from, to);
+        notes.write(school.teacher(), handIn.id(), MarginNotes.Wish.of(MarginNote.Kind.MEND, words, from, to));
     }
 
     private List<MarginNotes.Placed> placed(long revision) {

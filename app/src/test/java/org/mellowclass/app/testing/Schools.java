@@ -193,6 +193,13 @@ public class Schools {
 
     /** Sends all of a recording that has begun in one chunk a second, and waits until the take is ready. */
     public long finish(School school, Recording.Begun begun, Signal signal) {
+        send(begun, signal);
+        awaitMeasured(school, begun.takeId());
+        return begun.takeId();
+    }
+
+    /** Sends all of a recording at 48 kHz that has begun in one chunk a second, and ends it. */
+    public void send(Recording.Begun begun, Signal signal) {
         float[] samples = signal.samples()[0];
         int chunks = 0;
         for (int from = 0; from < samples.length; from += Frames.RATE) {
@@ -203,8 +210,6 @@ public class Schools {
             recording.chunk(begun.uploadKey(), chunks++, from, crc.getValue(), pcm, false);
         }
         recording.end(begun.uploadKey(), chunks, samples.length, false);
-        awaitMeasured(school, begun.takeId());
-        return begun.takeId();
     }
 
     /** The sound of a take as it is. */

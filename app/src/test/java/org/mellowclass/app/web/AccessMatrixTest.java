@@ -30,6 +30,7 @@ import org.mellowclass.app.review.HandIn;
 import org.mellowclass.app.review.EarlyListening;
 import org.mellowclass.app.review.MarginNote;
 import org.mellowclass.app.review.MarginNotes;
+import org.mellowclass.app.review.SpokenNotes;
 import org.mellowclass.app.roster.Classes;
 import org.mellowclass.app.roster.Crews;
 import org.mellowclass.app.roster.Roster;
@@ -248,6 +249,11 @@ class AccessMatrixTest {
             Map.entry("GET /episodes/{episodeId}/notes/{revision}", Open.TO_CREW_AND_TEACHER),
             Map.entry("POST /notes/{noteId}/take-back", Open.TO_TEACHER),
             Map.entry("POST /notes/{noteId}/done", Open.TO_CREW),
+            Map.entry("POST /hand-ins/{handInId}/spoken-notes", Open.TO_TEACHER),
+            Map.entry("GET /notes/{noteId}/spoken", Open.TO_CREW_AND_TEACHER),
+            Map.entry("GET /notes/{noteId}/sound", Open.TO_CREW_AND_TEACHER),
+            Map.entry("POST /notes/{noteId}/spoken/complete", Open.TO_TEACHER),
+            Map.entry("POST /notes/{noteId}/spoken/again", Open.TO_TEACHER),
             Map.entry("GET /classes/{classId}/students/{studentId}/on-air", Open.TO_TEACHER),
             Map.entry("POST /classes/{classId}/students/{studentId}/off-air", Open.TO_TEACHER),
             Map.entry("POST /episodes/{episodeId}/takes/{takeId}/voices", Open.TO_CREW_AND_TEACHER),
@@ -277,6 +283,7 @@ class AccessMatrixTest {
             Map.entry("POST /episodes/{episodeId}/go-back", "{\"clientId\":\"matrix-back-1\",\"base\":99,\"seq\":1}"),
             Map.entry("POST /episodes/{episodeId}/trials", "{\"base\":1,\"edit\":{\"type\":\"remove\",\"startFrame\":0,\"endFrame\":9,\"trackIds\":[1]}}"),
             Map.entry("POST /notes/{noteId}/done", "{\"done\":true}"),
+            Map.entry("POST /hand-ins/{handInId}/spoken-notes", "{\"kind\":\"LOVELY\",\"words\":\"\",\"from\":\"0\",\"to\":\"1\",\"sampleRate\":48000}"),
             Map.entry("POST /hand-ins/{handInId}/heard", "{\"clientId\":\"matrix-heard-1\",\"startFrame\":0,\"endFrame\":4800,\"elapsedMs\":100}"),
             Map.entry("POST /classes/{classId}/brief", """
                     {"version":1,"project":"P","story":"","loudnessLufs":-16,"ceilingDbtp":-1,"shortest":"0:10","longest":"1:00",
@@ -316,6 +323,8 @@ class AccessMatrixTest {
     @Autowired
     private MarginNotes notes;
     @Autowired
+    private SpokenNotes spokenNotes;
+    @Autowired
     private LineUps lineUps;
     @Autowired
     private AirDesk airDesk;
@@ -343,6 +352,7 @@ class AccessMatrixTest {
     private long secondTeacher;
     private long guestsNote;
     private long noteToTick;
+    private long spokenNote;
     private long noteToTakeBack;
     private long lineUpId;
     private String fileKey;
@@ -399,10 +409,14 @@ class AccessMatrixTest {
         fileKey = begunFile();
         uploadKey = recording.begin(school.student(), school.episodeId(), Recording.Start.on("Noor", 48_000)).uploadKey();
         for (int i = 0; i < 2; i++) {
-            notes.write(school.teacher(), handIn.id(), MarginNote.Kind.LOVELY, "Lovely.", 0, 48_000);
+            notes.write(school.teacher(), handIn.id(), MarginNotes.Wish.of(MarginNote.Kind.LOVELY, "Lovely.", 0, 48_000));
         }
         noteToTick = notes.in(school.teacher(), handIn, handIn).get(0).note().id();
         noteToTakeBack = notes.in(school.teacher(), handIn, handIn).get(1).note().id();
+        SpokenNotes.Begun spoken = spokenNotes.begin(school.teacher(), handIn.id(), MarginNotes.Wish.of(MarginNote.Kind.LOVELY, "", 0, 48_000), 48_000, null);
+        schools.send(spoken.recording(), Schools.speech());
+        spokenNote = spoken.noteId();
+        Schools.await(() -> notes.find(school.teacher(), spokenNote).shown());
         feedKey = airDesk.feedKey(school.teacher(), school.classId());
         early.invite(school.teacher(), handIn.id(), early.others(handIn).get(0).id(), 3);
         early.write(school.neighbour(), handIn.id(), MarginNote.Kind.QUESTION, "Who rings the bell?", 0, 4_800);
@@ -545,7 +559,7 @@ class AccessMatrixTest {
                 Map.entry("resetKey", resetKey), Map.entry("teacherId", secondTeacher),
                 Map.entry("classId", address.matches(".*/(let-go|take-back)") ? secondClass : school.classId()), Map.entry("otherClassId", school.otherClassId()), Map.entry("lineUpId", lineUpId),
                 Map.entry("episodeId", school.episodeId()), Map.entry("handInId", handIn.id()),
-                Map.entry("sourceFrame", 100), Map.entry("part", "AFTER"), Map.entry("recipeId", address.contains("class-recipes") ? classRecipe() : 0), Map.entry("takeId", address.endsWith("/erase") ? takeToErase : address.endsWith("/choose") ? lineTake : readyTake), Map.entry("noteId", address.contains("take-back") ? noteToTakeBack : address.endsWith("/held") || address.endsWith("/report") ? guestsNote : noteToTick), Map.entry("uploadKey", address.contains("/files/") ? fileKey : uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
+                Map.entry("sourceFrame", 100), Map.entry("part", "AFTER"), Map.entry("recipeId", address.contains("class-recipes") ? classRecipe() : 0), Map.entry("takeId", address.endsWith("/erase") ? takeToErase : address.endsWith("/choose") ? lineTake : readyTake), Map.entry("noteId", address.contains("/spoken") || address.contains("/notes/{noteId}/sound") ? spokenNote : address.contains("take-back") ? noteToTakeBack : address.endsWith("/held") || address.endsWith("/report") ? guestsNote : noteToTick), Map.entry("uploadKey", address.contains("/files/") ? fileKey : uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
                 Map.entry("trackId", 1), Map.entry("columns", 8), Map.entry("frame", 0), Map.entry("key", "a".repeat(32)), Map.entry("clipId", 1), Map.entry("finish", "0_-1000"), Map.entry("from", 0), Map.entry("to", 480), Map.entry("feedKey", feedKey),
                 Map.entry("episodeKey", episodeKey), Map.entry("slug", "eels"));
         Matcher matcher = Pattern.compile("\\{(\\w+)(:[^}]*)?}").matcher(address.substring(address.indexOf(' ') + 1));

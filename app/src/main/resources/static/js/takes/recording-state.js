@@ -1,4 +1,4 @@
-// What the recording room is doing, and what can happen then. Anything else that happens changes nothing.
+// What a page that records is doing, and what can happen then. Anything else that happens changes nothing.
 
 /**
  * idle: the microphone is closed · listening: it is open, and its level is shown · beginning: the server is asked for a take ·

@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { TRANSITIONS, isBusy, isTaking, may, next } from '../../src/main/resources/static/js/room/state.js';
+import { TRANSITIONS, isBusy, isTaking, may, next } from '../../src/main/resources/static/js/takes/recording-state.js';
 
 const after = (...events) => events.reduce(next, 'idle');
 
