@@ -4,7 +4,7 @@ import { buttonById, byId, fieldById } from '../shared/elements.js';
 import { csrfHeaders, postJson } from '../shared/http.js';
 import { RATE, fineClock } from '../shared/time.js';
 import { Level } from '../takes/level.js';
-import { Microphone } from '../takes/microphone.js';
+import { Microphone, NoMicrophone } from '../takes/microphone.js';
 import { isBusy, isTaking, may, next } from '../takes/recording-state.js';
 import { onSending, sendLeftovers, sendTake, unsentSeconds } from '../takes/sending.js';
 
@@ -90,7 +90,8 @@ export function attachSpokenNote(form, handInId, page, changed, done) {
     } catch (problem) {
       close();
       happens('fail');
-      page.say(/** @type {Error} */ (problem).message);
+      const { message } = /** @type {Error} */ (problem);
+      page.say(problem instanceof NoMicrophone ? `${message} Or write it.` : message);
     }
   }
 

@@ -47,7 +47,7 @@ function attachRecorder(section) {
   let complaint = null;
   /** @param {string | null} words @param {boolean} practice whether the practice microphone would help */
   const complain = (words, practice = false) => {
-    byId('practice').hidden = !practice;
+    byId('without-mic').hidden = !practice;
     if (words !== complaint) {
       complaint = words;
       byId('mic-problem').hidden = !words;

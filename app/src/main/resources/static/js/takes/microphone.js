@@ -11,7 +11,7 @@ const LEAD_SECONDS = 3;
 /** @type {{ [name: string]: string }} */
 const PROBLEMS = {
   NotAllowedError: 'The browser may not use the microphone. Allow it in the address bar, then try again.',
-  NotFoundError: 'No microphone was found. Plug one in, then try again. You can bring in a recording instead. The practice microphone works too.',
+  NotFoundError: 'No microphone was found. Plug one in, then try again.',
   NotReadableError: 'Another program is using the microphone. Close it, then try again.',
   OverconstrainedError: 'That microphone is gone. Choose another one.',
 };

@@ -103,7 +103,7 @@ class KeyboardOnlyTest extends BrowserTest {
         type(teacher, teacher.getByLabel("From", new Page.GetByLabelOptions().setExact(true)), "0:01");
         type(teacher, teacher.getByLabel("To", new Page.GetByLabelOptions().setExact(true)), "0:02.5");
         type(teacher, teacher.getByLabel("Your note"), "I can hear the rope.");
-        press(teacher, teacher.getByText("Write it in the margin"), "Enter");
+        press(teacher, teacher.getByText("Write it", new Page.GetByTextOptions().setExact(true)), "Enter");
         teacher.locator(".note-card", new Page.LocatorOptions().setHasText("I can hear the rope.")).waitFor();
     }
 
