@@ -14,6 +14,7 @@ import org.mellowclass.app.sounds.TakeSounds;
 import org.mellowclass.app.web.Turnstile;
 import org.mellowclass.core.cleanup.Cleanup;
 import org.mellowclass.core.cleanup.Heard;
+import org.mellowclass.core.cleanup.Learned;
 import org.mellowclass.core.cleanup.Recipe;
 import org.mellowclass.core.measure.LoudnessMeter;
 import org.mellowclass.core.sound.Decibels;
@@ -30,19 +31,20 @@ import org.springframework.stereotype.Component;
 @Component
 class TrialHearing {
 
-    static final long WINDOW_FRAMES = Frames.ofSeconds(8);
+    static final long WINDOW_FRAMES = Frames.ofSeconds(6);
 
     /** Reading takes a quarter of a second a minute. */
     private static final long READ_WITHIN_A_MOMENT = Frames.ofSeconds(120);
     private static final int TAKES_KNOWN = 100;
     private static final int RECIPES_KNOWN = 50;
-    /** Some 4 MB each. */
+    /** Some 3 MB each. */
     private static final int WINDOWS_MADE = 6;
     private static final Duration KEPT = Duration.ofMinutes(30);
 
     private final TakeSounds sounds;
     private final Turnstile turnstile = new Turnstile(2);
     private final Cache<OfTake, Heard> known = Caffeine.newBuilder().maximumSize(TAKES_KNOWN).expireAfterAccess(KEPT).build();
+    private final Cache<OfRoom, Learned> learned = Caffeine.newBuilder().maximumSize(TAKES_KNOWN).expireAfterAccess(KEPT).build();
     private final Cache<Prepared, Cleanup> prepared = Caffeine.newBuilder().maximumSize(RECIPES_KNOWN).expireAfterAccess(KEPT).build();
     private final Cache<Window, Map<Part, byte[]>> made = Caffeine.newBuilder().maximumSize(WINDOWS_MADE).expireAfterAccess(KEPT).build();
 
@@ -54,6 +56,9 @@ class TrialHearing {
     }
 
     private record Prepared(OfTake take, Recipe recipe, Span room) {
+    }
+
+    private record OfRoom(OfTake take, Span room) {
     }
 
     private record Window(Prepared cleaned, long fromFrame) {
@@ -112,7 +117,7 @@ class TrialHearing {
             Opening opening = Opening.of(sound);
             Cleanup cleanup = prepared.getIfPresent(cleaned);
             if (cleanup == null) {
-                cleanup = Cleanup.prepare(cleaned.recipe, opening, heard, cleaned.room);
+                cleanup = Cleanup.prepare(cleaned.recipe, opening, heard, cleaned.room, learned.get(new OfRoom(cleaned.take, cleaned.room), of -> new Learned()));
                 prepared.put(cleaned, cleanup);
             }
             long start = Math.max(0, Math.min(window.fromFrame, sound.frames() - 1));

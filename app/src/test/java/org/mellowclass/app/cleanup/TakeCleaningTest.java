@@ -163,18 +163,18 @@ class TakeCleaningTest {
         return mvc.perform(get("/takes/" + takeId + "/cleanup" + query).with(As.person(school.student()))).andExpect(status().isOk()).andReturn().getResponse().getContentAsString();
     }
 
-    /** Eight seconds are made at once, and sound as the whole does; they are equally loud. */
+    /** Six seconds are made at once, and sound as the whole does; they are equally loud. */
     @Test
     void some_seconds_are_heard_before_the_whole_is_made() throws Exception {
         String low = "low-cut:100;noise-down:12";
         float[] after = heard("/cleanup/window/AFTER?from=48000&steps=" + low);
         float[] before = heard("/cleanup/window/BEFORE?from=48000&steps=" + low);
         float[] removed = heard("/cleanup/window/REMOVED?from=48000&steps=" + low);
-        assertThat(after).hasSize(8 * Frames.RATE).hasSameSizeAs(before).hasSameSizeAs(removed);
+        assertThat(after).hasSize(6 * Frames.RATE).hasSameSizeAs(before).hasSameSizeAs(removed);
         assertThat(lufs(after)).isCloseTo(lufs(before), within(0.1));
         compared(RecipeText.recipe(low));
         float[] whole = heard("/cleanup/after?steps=" + low);
-        double gain = Math.pow(10, (lufs(after) - lufs(Arrays.copyOfRange(whole, Frames.RATE, 9 * Frames.RATE))) / 20);
+        double gain = Math.pow(10, (lufs(after) - lufs(Arrays.copyOfRange(whole, Frames.RATE, 7 * Frames.RATE))) / 20);
         for (int i = 0; i < after.length; i++) {
             assertThat(after[i]).isCloseTo((float) (gain * whole[i + Frames.RATE]), within(3f / 32768));
         }

@@ -34,15 +34,26 @@ public final class Cleanup {
      * @throws CleanupRefused if the room that was chosen is none
      */
     public static Cleanup prepare(Recipe recipe, Opening take, Heard heard, Span room) throws IOException {
+        return prepare(recipe, take, heard, room, new Learned());
+    }
+
+    /**
+     * As {@link #prepare(Recipe, Opening, Heard, Span)}, with what was learned of the same take and the same room before.
+     *
+     * @throws CleanupRefused if the room that was chosen is none
+     */
+    public static Cleanup prepare(Recipe recipe, Opening take, Heard heard, Span room, Learned learned) throws IOException {
         if (room != null) {
             checkRoom(room, heard);
         }
         List<Span> rooms = room == null ? heard.room() : List.of(room);
         List<Prepared> prepared = new ArrayList<>();
         Set<StepKind> notDone = EnumSet.noneOf(StepKind.class);
+        List<Recipe.Step> before = new ArrayList<>();
         for (Recipe.Step step : recipe.steps()) {
             if (step.done()) {
-                Prepared next = step.kind().prepare(step.values(), new Stage(take, heard, rooms, new Stage.Chain(prepared)));
+                Prepared next = step.kind().prepare(step.values(), new Stage(take, heard, rooms, new Stage.Chain(prepared), before, learned));
+                before.add(step);
                 if (next == Prepared.NOTHING) {
                     notDone.add(step.kind());
                     continue;

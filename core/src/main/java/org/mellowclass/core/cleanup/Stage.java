@@ -17,13 +17,26 @@ final class Stage {
     private final Heard heard;
     private final List<Span> room;
     private final Chain before;
+    private final List<Recipe.Step> steps;
+    private final Learned learned;
 
-    /** @param room where the room is learned, in frames of the take */
-    Stage(Opening take, Heard heard, List<Span> room, Chain before) {
+    /**
+     * @param room   where the room is learned, in frames of the take
+     * @param before the steps in front of it, prepared
+     * @param steps  the same as they are set
+     */
+    Stage(Opening take, Heard heard, List<Span> room, Chain before, List<Recipe.Step> steps, Learned learned) {
         this.take = take;
         this.heard = heard;
         this.room = room;
         this.before = before;
+        this.steps = steps;
+        this.learned = learned;
+    }
+
+    /** What a step learns here, once. */
+    <T> T once(StepKind by, Learned.Learning<T> learning) throws IOException {
+        return learned.once(steps, by, learning);
     }
 
     /** What is known of the take as it was. */

@@ -59,14 +59,9 @@ public enum StepKind {
         @Override
         Prepared prepare(List<Double> values, Stage stage) throws IOException {
             double amountDb = noiseDownDb(values, stage.heard());
-            List<float[][]> rooms = stage.room(ROOM_TO_LEARN);
-            if (rooms.isEmpty()) {
+            float[][] noise = stage.once(this, () -> noise(stage));
+            if (noise.length == 0) {
                 return Prepared.NOTHING;
-            }
-            float[][] noise = new float[stage.heard().channels()][];
-            for (int c = 0; c < noise.length; c++) {
-                int channel = c;
-                noise[c] = NoiseReducer.learn(rooms.stream().map(room -> room[channel]).toList());
             }
             int settle = new NoiseReducer(noise, amountDb).settleFrames();
             return new Prepared() {
@@ -85,7 +80,7 @@ public enum StepKind {
     ROOM_DOWN(new Parameter("by", "dB", 0, 24, 10), new Parameter("ratio", ":", 1, 6, 2)) {
         @Override
         Prepared prepare(List<Double> values, Stage stage) throws IOException {
-            OptionalDouble room = roomDbfs(stage);
+            OptionalDouble room = stage.once(this, () -> roomDbfs(stage));
             if (room.isEmpty()) {
                 return Prepared.NOTHING;
             }
@@ -132,7 +127,7 @@ public enum StepKind {
             new Parameter("attack", "ms", 0.5, 200, 10), new Parameter("release", "ms", 10, 2000, 120), new Parameter("lift", "dB", 0, 18, 0)) {
         @Override
         Prepared prepare(List<Double> values, Stage stage) throws IOException {
-            double room = roomDbfs(stage).orElse(LOWEST_ROOM_DBFS);
+            double room = stage.once(this, () -> roomDbfs(stage)).orElse(LOWEST_ROOM_DBFS);
             Compressor.Curve curve = new Compressor.Curve(values.get(0), values.get(1), values.get(2), values.get(5), room);
             return Prepared.by(channels -> new Compressor(channels, curve, values.get(3), values.get(4)));
         }
@@ -140,21 +135,25 @@ public enum StepKind {
     LOUDNESS(new Parameter("to", "LUFS", -36, -10, -19)) {
         @Override
         Prepared prepare(List<Double> values, Stage stage) throws IOException {
-            try (SampleSource sound = stage.whole()) {
-                LoudnessMeter meter = new LoudnessMeter(sound.channels());
-                SampleSink.drain(sound, meter);
-                return gain(meter.integrated(), values.get(0));
-            }
+            return gain(stage.once(this, () -> {
+                try (SampleSource sound = stage.whole()) {
+                    LoudnessMeter meter = new LoudnessMeter(sound.channels());
+                    SampleSink.drain(sound, meter);
+                    return meter.integrated();
+                }
+            }), values.get(0));
         }
     },
     PEAK(new Parameter("to", "dBFS", -24, 0, -1.5)) {
         @Override
         Prepared prepare(List<Double> values, Stage stage) throws IOException {
-            try (SampleSource sound = stage.whole()) {
-                SampleStatistics samples = new SampleStatistics(sound.channels());
-                SampleSink.drain(sound, samples);
-                return gain(samples.peakDbfs(), values.get(0));
-            }
+            return gain(stage.once(this, () -> {
+                try (SampleSource sound = stage.whole()) {
+                    SampleStatistics samples = new SampleStatistics(sound.channels());
+                    SampleSink.drain(sound, samples);
+                    return samples.peakDbfs();
+                }
+            }), values.get(0));
         }
     },
     CEILING(new Parameter("at", "dBTP", -12, 0, -1)) {
@@ -229,6 +228,17 @@ public enum StepKind {
 
     private static Prepared gain(OptionalDouble is, double wanted) {
         return is.isEmpty() ? Prepared.NOTHING : Prepared.by(channels -> new Gain(Math.min(MOST_GAIN_DB, wanted - is.getAsDouble())));
+    }
+
+    /** The noise of the room by channel, see {@link NoiseReducer#learn}; none where nobody pauses long enough. */
+    private static float[][] noise(Stage stage) throws IOException {
+        List<float[][]> rooms = stage.room(ROOM_TO_LEARN);
+        float[][] noise = new float[rooms.isEmpty() ? 0 : stage.heard().channels()][];
+        for (int c = 0; c < noise.length; c++) {
+            int channel = c;
+            noise[c] = NoiseReducer.learn(rooms.stream().map(room -> room[channel]).toList());
+        }
+        return noise;
     }
 
     /** The room as a step finds it: the 10th percentile of its stretches of 400 ms, as the peak of a sine. Empty for digital silence. */

@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
+import java.util.stream.Stream;
 
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -17,6 +18,7 @@ import org.mellowclass.core.measure.LoudnessMeter;
 import org.mellowclass.core.sound.Decibels;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.Opening;
+import org.mellowclass.core.sound.RandomAccessSound;
 import org.mellowclass.core.sound.SampleSink;
 import org.mellowclass.core.sound.Span;
 import org.mellowclass.core.testing.Signal;
@@ -158,6 +160,42 @@ class CleanupTest {
         Heard asked = Heard.of(OPENING, recipe);
         assertThat(asked.hum()).isEmpty();
         assertThat(Signal.read(Cleanup.prepare(recipe, OPENING, asked, null).process(OPENING.open())).samples()[0]).containsExactly(cleaned(recipe));
+    }
+
+    /** Steps in another order, with other numbers, or behind others learn anew; the second time, nothing of the take is read any more. */
+    @Test
+    void recipes_that_are_tried_one_after_the_other_sound_as_each_does_alone_and_nothing_is_learned_twice() throws IOException {
+        Heard heard = Heard.of(OPENING);
+        Learned learned = new Learned();
+        List<Recipe> tried = Stream.of("noise-down:12;room-down:6", "noise-down:6;room-down:6", "room-down:6;noise-down:6", "low-cut:200;noise-down:6;room-down:6;loudness:-16",
+                "low-cut:200;noise-down:6;loudness:-16", "noise-down:12@50;room-down:6", "compress;peak:-3", "compress:-30;peak:-3").map(RecipeText::recipe).toList();
+        for (Recipe recipe : tried) {
+            assertThat(Signal.read(Cleanup.prepare(recipe, OPENING, heard, null, learned).process(OPENING.open())).samples()[0]).as("%s", recipe).containsExactly(cleaned(recipe));
+        }
+        Opening unreadable = Opening.of(new RandomAccessSound() {
+            @Override
+            public int channels() {
+                return 1;
+            }
+
+            @Override
+            public long frames() {
+                return TAKE.length;
+            }
+
+            @Override
+            public void readAt(long fromFrame, float[][] into, int offset, int frames) throws IOException {
+                throw new IOException("read again");
+            }
+
+            @Override
+            public void close() {
+            }
+        });
+        for (Recipe recipe : tried) {
+            Cleanup.prepare(recipe, unreadable, heard, null, learned);
+        }
+        assertThatThrownBy(() -> Cleanup.prepare(tried.get(0), unreadable, heard, null)).isInstanceOf(IOException.class);
     }
 
     @Test
