@@ -10,7 +10,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.function.LongFunction;
-import java.util.function.LongSupplier;
 import java.util.stream.Collectors;
 
 import com.fasterxml.jackson.core.type.TypeReference;
@@ -110,14 +109,9 @@ public class MarginNotes {
         notes.add(row(author, handIn, wish, held ? now : null, null));
     }
 
-    /**
-     * As {@link #add}, of one that is spoken, whose crew sees it once it can be heard. Returns its id.
-     *
-     * @param begin begins what is spoken, and returns its take; not called if the note is refused
-     */
-    long addSpoken(Person author, HandIn handIn, Wish wish, LongSupplier begin) {
-        checked(handIn, wish);
-        MarginNoteMapper.NewRow row = row(author, handIn, wish, null, begin.getAsLong());
+    /** As {@link #add}, of one that is spoken as a take, whose crew sees it once it can be heard. Returns its id. */
+    long addSpoken(Person author, HandIn handIn, Wish wish, long takeId) {
+        MarginNoteMapper.NewRow row = row(author, handIn, wish, null, takeId);
         notes.add(row);
         return row.id;
     }

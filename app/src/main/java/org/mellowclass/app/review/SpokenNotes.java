@@ -55,12 +55,8 @@ public class SpokenNotes {
     public Begun begin(Person viewer, long handInId, MarginNotes.Wish wish, int sampleRate, String microphone) {
         HandIn handIn = handIns.find(viewer, handInId);
         access.taughtEpisode(viewer, handIn.episodeId());
-        Recording.Begun[] begun = new Recording.Begun[1];
-        long note = notes.addSpoken(viewer, handIn, wish, () -> {
-            begun[0] = recording.beginNote(viewer, handIn.episodeId(), sampleRate, microphone);
-            return begun[0].takeId();
-        });
-        return new Begun(note, begun[0]);
+        Recording.Begun begun = recording.beginNote(viewer, handIn.episodeId(), sampleRate, microphone);
+        return new Begun(notes.addSpoken(viewer, handIn, wish, begun.takeId()), begun);
     }
 
     /**

@@ -204,10 +204,10 @@ class SpokenNotesTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"96000, 48000, note.SPAN", "-1, 48000, note.SPAN", "0, 48000, take.RATE"})
-    void one_that_does_not_fit_begins_nothing(long from, long to, String problem) {
+    @CsvSource({"96000, 48000, 48000, note.SPAN", "-1, 48000, 48000, note.SPAN", "0, 48000, 4000, take.RATE"})
+    void one_that_does_not_fit_begins_nothing(long from, long to, int rate, String problem) {
         MarginNotes.Wish wish = MarginNotes.Wish.of(MarginNote.Kind.LOVELY, "", from, to);
-        assertThatThrownBy(() -> spoken.begin(school.teacher(), handIn.id(), wish, 4_000, null)).hasMessage(problem);
+        assertThatThrownBy(() -> spoken.begin(school.teacher(), handIn.id(), wish, rate, null)).hasMessage(problem);
         assertThat(database.sql("SELECT count(*) FROM take WHERE origin = 'NOTE' AND episode_id = ?").param(school.episodeId()).query(Integer.class).single()).isZero();
         assertThatThrownBy(() -> spoken.begin(school.student(), handIn.id(), wish, Frames.RATE, null)).isInstanceOf(NotFound.class);
     }
