@@ -114,9 +114,10 @@ export function attachSpokenNote(form, handInId, page, changed, done) {
     } else if ((message.type === 'finished' || message.type === 'ended-elsewhere') && message.takeId === note?.takeId) {
       ended();
     } else if (message.type === 'failed' && note) {
-      page.say('This note could not be kept as it should. Say it again.');
       close();
-      happens('fail');
+      // from wherever it is, to where one can begin again
+      ['lose', 'last', 'fail'].forEach(happens);
+      done('This note could not be kept as it should. Say it again.');
     }
   });
   speak.addEventListener('click', begin);

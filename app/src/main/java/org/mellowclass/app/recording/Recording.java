@@ -52,7 +52,7 @@ public class Recording {
     /** No chunk of any rate is larger. */
     static final int MOST_CHUNK_BYTES = 2 * MOST_CHUNK_SECONDS * HIGHEST_RATE;
 
-    /** Longer than anybody wants to be told at once. */
+    /** The page ends a note then: nobody wants to be told more at once. */
     public static final int MOST_NOTE_SECONDS = 180;
     private static final int MOST_LEAD_SECONDS = 3;
     private static final int SLACK_SECONDS = 60;
@@ -316,8 +316,9 @@ public class Recording {
         return Math.min(mostSeconds, Math.max(0, seconds) * 101 / 100 + MOST_LEAD_SECONDS + SLACK_SECONDS) * session.sampleRate();
     }
 
+    /** The page that ends a note in time sends the chunk in which it did: refused, it would be sent for ever. */
     private static long mostSeconds(Take take) {
-        return take.origin() == Take.Origin.NOTE ? MOST_NOTE_SECONDS : SoundDecoder.MOST_SECONDS;
+        return take.origin() == Take.Origin.NOTE ? MOST_NOTE_SECONDS + MOST_CHUNK_SECONDS : SoundDecoder.MOST_SECONDS;
     }
 
     private static List<Integer> missing(List<ChunkFacts> chunks, int wanted) {

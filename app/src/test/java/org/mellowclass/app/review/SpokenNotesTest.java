@@ -196,11 +196,11 @@ class SpokenNotesTest {
     }
 
     @Test
-    void nobody_is_told_anything_for_more_than_three_minutes() {
+    void a_note_takes_the_chunk_in_which_its_three_minutes_end_and_nothing_behind_it() {
         SpokenNotes.Begun begun = begin();
         database.sql("UPDATE recording SET begun_at = begun_at - INTERVAL 10 MINUTE WHERE take_id = ?").param(begun.recording().takeId()).update();
-        silentSecond(begun, 179);
-        assertThatThrownBy(() -> silentSecond(begun, 180)).hasMessage("take.CHUNK");
+        silentSecond(begun, 180);
+        assertThatThrownBy(() -> silentSecond(begun, 185)).hasMessage("take.CHUNK");
     }
 
     @ParameterizedTest
