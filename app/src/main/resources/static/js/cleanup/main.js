@@ -7,6 +7,9 @@ import { attachSteps, focusMoved } from './steps.js';
 /** Sounds that have run further apart than this are set together. */
 const APART_SECONDS = 0.04;
 
+/** What was heard, and where of the take in seconds, when some seconds of it gave way to the whole. @type {{part?: string, seconds: number}} */
+let kept = { seconds: 0 };
+
 /** @param {HTMLElement} section */
 function attach(section) {
   if (section.dataset.attached) {
@@ -19,7 +22,7 @@ function attach(section) {
   const mark = within(section, '[data-toggle] use');
   const [icons] = (mark.getAttribute('href') ?? '').split('#');
   const place = /** @type {HTMLInputElement} */ (within(section, '[data-place]'));
-  let heard = sounds[1];
+  let heard = sounds.find(sound => sound.dataset.part === kept.part) ?? sounds[1];
 
   const show = () => {
     place.value = String(heard.currentTime);
@@ -61,6 +64,8 @@ function attach(section) {
   for (const event of ['timeupdate', 'play', 'pause', 'ended', 'seeked']) {
     sounds.forEach(sound => sound.addEventListener(event, show));
   }
+  sounds.forEach(sound => { sound.currentTime = kept.seconds; });
+  kept = { seconds: 0 };
   hear(heard);
 }
 
@@ -81,14 +86,29 @@ async function draw(canvas) {
   }
 }
 
+const isPlaying = () => [...document.querySelectorAll('audio')].some(sound => !sound.paused);
+
 /** The whole take is there: it is heard from now on, but nothing that plays is broken off. */
 function hearWhole() {
-  const compare = document.querySelector('[data-compare]');
-  const playing = [...document.querySelectorAll('audio')].some(sound => !sound.paused);
-  if (document.querySelector('#figures[data-made=true]') && compare instanceof HTMLElement && compare.dataset.whole === 'false' && !playing) {
-    window.htmx.trigger(byId('steps'), 'wanted');
+  if (document.querySelector('#figures[data-made=true]') && document.querySelector('[data-compare][data-whole=false]') && !isPlaying()) {
+    window.htmx.trigger(byId('hearing'), 'whole');
   }
 }
+
+document.body.addEventListener('htmx:beforeSwap', event => {
+  const { detail } = /** @type {CustomEvent<{target: HTMLElement, shouldSwap: boolean}>} */ (event);
+  if (detail.target.id !== 'hearing') {
+    return;
+  }
+  if (isPlaying()) {
+    // somebody has begun to listen since it was asked for
+    detail.shouldSwap = false;
+  } else {
+    const compare = within(detail.target, '[data-compare]');
+    kept = { part: within(compare, '[aria-pressed=true]').dataset.hear,
+      seconds: Number(compare.dataset.from) / RATE + Number(/** @type {HTMLInputElement} */ (within(compare, '[data-place]')).value) };
+  }
+});
 
 const attachAll = () => {
   document.querySelectorAll('[data-compare]').forEach(section => attach(/** @type {HTMLElement} */ (section)));

@@ -2,6 +2,7 @@ package org.mellowclass.browser;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.regex.Pattern;
@@ -11,6 +12,7 @@ import org.junit.jupiter.api.Test;
 import com.google.gson.JsonObject;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Route;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.WaitForSelectorState;
 
@@ -96,6 +98,58 @@ class CleanupWayTest extends BrowserTest {
 
         press(teacher, "Take Room by the boiler away from the class");
         teacher.locator(".recipe", new Page.LocatorOptions().setHasText("Room by the boiler")).waitFor(new Locator.WaitForOptions().setState(WaitForSelectorState.DETACHED));
+    }
+
+    /** Some seconds are heard at once; the whole take comes in their place as soon as it is made, whatever is being done then. */
+    @Test
+    void the_whole_take_arrives_and_takes_nothing_from_whoever_listens_or_types() {
+        Page page = page();
+        signInAsStudent(page, "Otis", "long shore");
+        waitForRows(page);
+        String take = "/takes/" + timeline(page, episodeOf(page)).getAsJsonArray("sources").get(0).getAsJsonObject().get("takeId").getAsLong() + "/cleanup";
+        List<Route> held = new ArrayList<>();
+        page.route(Pattern.compile(".*/cleanup(/figures)?\\?.*"), route -> {
+            if (route.request().headers().containsKey("hx-request")) {
+                held.add(route);
+            } else {
+                route.resume();
+            }
+        });
+        page.navigate(address(take + "?steps=low-cut:123"));
+        waitFor(page, held);
+        page.locator("summary:has-text('Where the room is heard alone')").click();
+        page.getByLabel("From", new Page.GetByLabelOptions().setExact(true)).fill("0:00");
+        page.locator("[data-hear=before]").focus();
+        page.keyboard().press("Enter");
+        while (page.locator("#figures[data-made=true]").count() == 0) {
+            release(page, held);
+        }
+
+        // it was asked for, and before it comes somebody listens: nothing is broken off
+        waitFor(page, held);
+        press(page, "Play");
+        await(page, "document.querySelector('[data-part=before]').currentTime > 0.3");
+        release(page, held);
+        await(page, "document.querySelector('[data-part=before]').currentTime > 0.8");
+        assertThat(page.locator("[data-whole=false]").count()).isEqualTo(1);
+
+        // the sound rests: the whole comes, at the same place, and focus, choice and what is typed stay
+        press(page, "Pause");
+        release(page, held);
+        page.locator("[data-whole=true]").waitFor();
+        assertThat(page.evaluate("document.activeElement.id")).isEqualTo("hear-toggle");
+        assertThat(page.locator("[data-hear=before]").getAttribute("aria-pressed")).isEqualTo("true");
+        assertThat((Boolean) page.evaluate("document.querySelector('[data-part=before]').currentTime > 0.7")).isTrue();
+        assertThat(page.getByLabel("From", new Page.GetByLabelOptions().setExact(true)).inputValue()).isEqualTo("0:00");
+    }
+
+    private static void waitFor(Page page, List<Route> held) {
+        page.waitForCondition(() -> !held.isEmpty());
+    }
+
+    private static void release(Page page, List<Route> held) {
+        waitFor(page, held);
+        page.waitForResponse(response -> true, held.remove(0)::resume);
     }
 
     /** Of the two crews that have not handed in yet, one has recorded nothing. */

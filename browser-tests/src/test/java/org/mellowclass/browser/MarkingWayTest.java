@@ -308,7 +308,8 @@ class MarkingWayTest extends JobSchool {
         crew.getByLabel("Swap in again for what is selected").click();
         crew.locator("#offer-keep").click();
         crew.getByText("again is swapped in.").waitFor();
-        assertThat(noteCard(crew, "Say this line again.").innerText()).contains("swapped for another take", "0:03");
+        noteCard(crew, "Say this line again.").filter(new Locator.FilterOptions().setHasText("swapped for another take")).waitFor();
+        assertThat(noteCard(crew, "Say this line again.").innerText()).contains("0:03");
         crew.navigate(at(crew.locator("a[href$='/cleanup']").last().getAttribute("href")));
         crew.getByText("Noisy classroom").first().click();
         crew.locator("[data-compare]").waitFor();
