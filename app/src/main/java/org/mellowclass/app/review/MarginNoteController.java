@@ -10,6 +10,7 @@ import org.mellowclass.core.sound.Span;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -21,12 +22,24 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 @Controller
 class MarginNoteController {
 
+    private final HandIns handIns;
     private final MarginNotes notes;
     private final Words times;
 
-    MarginNoteController(MarginNotes notes, Words times) {
+    MarginNoteController(HandIns handIns, MarginNotes notes, Words times) {
+        this.handIns = handIns;
         this.notes = notes;
         this.times = times;
+    }
+
+    /** The notes alone, when one has been written. */
+    @GetMapping("/hand-ins/{handInId}/notes")
+    String list(@AuthenticationPrincipal Person viewer, @PathVariable long handInId, Model model) {
+        HandIn handIn = handIns.find(viewer, handInId);
+        model.addAttribute("handIn", handIn);
+        model.addAttribute("own", !viewer.isTeacher());
+        model.addAttribute("notes", notes.in(viewer, handIn, handIn));
+        return "review/notes :: list";
     }
 
     /** Times as people write them: 1:05.3 or 65.3. */

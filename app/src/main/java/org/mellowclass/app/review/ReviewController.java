@@ -4,23 +4,14 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.time.Clock;
 import java.util.List;
-import java.util.Map;
-import java.util.Optional;
 import org.mellowclass.app.bench.Bench;
 import org.mellowclass.app.bench.BenchViews.TimelineView;
 import org.mellowclass.app.bench.BenchViews;
-import org.mellowclass.app.bench.Laws;
-import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
-import org.mellowclass.core.review.Change;
-import org.mellowclass.core.review.Changes;
-import org.mellowclass.core.review.ListeningMap;
-import org.mellowclass.core.soundcheck.WorkingLevel;
 import org.springframework.core.io.Resource;
 import org.springframework.http.CacheControl;
-import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -29,10 +20,8 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
-import org.springframework.web.bind.annotation.ResponseStatus;
 
 @Controller
 class ReviewController {
@@ -41,29 +30,19 @@ class ReviewController {
 
     private final Access access;
     private final HandIns handIns;
-    private final MarginNotes notes;
+    private final HandInPage handInPage;
+    private final Listening listening;
     private final Bench bench;
     private final BenchViews views;
-    private final Laws laws;
-    private final Briefs briefs;
-    private final Listening listening;
-    private final Differences differences;
-    private final Marks marks;
-    private final EarlyListening early;
     private final Clock clock;
 
-    ReviewController(Access access, HandIns handIns, MarginNotes notes, Bench bench, BenchViews views, Laws laws, Briefs briefs, Listening listening, Differences differences, Marks marks, EarlyListening early, Clock clock) {
+    ReviewController(Access access, HandIns handIns, HandInPage handInPage, Listening listening, Bench bench, BenchViews views, Clock clock) {
         this.access = access;
         this.handIns = handIns;
-        this.notes = notes;
+        this.handInPage = handInPage;
+        this.listening = listening;
         this.bench = bench;
         this.views = views;
-        this.laws = laws;
-        this.briefs = briefs;
-        this.listening = listening;
-        this.differences = differences;
-        this.marks = marks;
-        this.early = early;
         this.clock = clock;
     }
 
@@ -140,65 +119,8 @@ class ReviewController {
         model.addAttribute("newest", all.get(0).id() == handIn.id());
         model.addAttribute("percent", handIns.percent(handIn).orElse(0));
         if (handIn.ready()) {
-            model.addAttribute("notes", notes.in(viewer, handIn, handIn));
-            model.addAttribute("phrases", viewer.isTeacher() ? notes.phrases(viewer) : Map.of());
-            model.addAttribute("kinds", MarginNote.Kind.values());
-            model.addAttribute("report", handIns.report(handIn));
-            model.addAttribute("frames", handIn.frames());
-            model.addAttribute("trackNames", bench.timeline(handIn.timelineHash()).trackNames());
-            model.addAttribute("brief", briefs.ofEpisode(handIn.episodeId()));
-            model.addAttribute("others", viewer.isTeacher() ? early.others(handIn) : List.of());
-            model.addAttribute("asked", marks.asked(viewer, handIn));
-            model.addAttribute("sheet", marks.sheet(viewer, handIn));
-            Optional<HandIn> earlier = all.stream().filter(other -> other.number() == handIn.number() - 1).findFirst();
-            model.addAttribute("earlier", earlier.orElse(null));
-            Differences.Difference since = earlier.filter(HandIn::ready).map(before -> differences.between(before, handIn)).orElse(Differences.Difference.NONE);
-            model.addAttribute("changes", since.changes());
-            model.addAttribute("anew", since.anew());
-            model.addAttribute("earlierNotes", earlier.map(before -> notes.in(viewer, handIn, before)).orElse(List.of()).stream().map(placed -> new Outcome(placed,
-                    Changes.at(since.changes(), List.of(placed.note().span()), placed.places()))).toList());
-            model.addAttribute("next", viewer.isTeacher() ? handIns.waiting(viewer, episode.classId()).stream().filter(other -> other.id() != handInId).findFirst().orElse(null) : null);
-            model.addAttribute("listened", listening.map(viewer, handIn));
-            model.addAttribute("workingLevel", WorkingLevel.STANDARD);
-            model.addAttribute("viewerId", viewer.id());
-            model.addAttribute("laws", laws.json());
+            handInPage.add(viewer, handIn, episode.classId(), all, model);
         }
-    }
-
-    /** What became of an earlier note: where its words are now, and what was done there. */
-    public record Outcome(MarginNotes.Placed placed, List<Change> changes) {
-    }
-
-    /** The notes alone, when one has been written. */
-    @GetMapping("/hand-ins/{handInId}/notes")
-    String notes(@AuthenticationPrincipal Person viewer, @PathVariable long handInId, Model model) {
-        HandIn handIn = handIns.find(viewer, handInId);
-        model.addAttribute("handIn", handIn);
-        model.addAttribute("own", !viewer.isTeacher());
-        model.addAttribute("notes", notes.in(viewer, handIn, handIn));
-        return "review/notes :: list";
-    }
-
-    /** A stretch that a page has played, and how long that took. */
-    record HeardSpan(String clientId, long startFrame, long endFrame, long elapsedMs) {
-    }
-
-    @PostMapping("/hand-ins/{handInId}/heard")
-    @ResponseStatus(HttpStatus.NO_CONTENT)
-    void heard(@AuthenticationPrincipal Person viewer, @PathVariable long handInId, @RequestBody HeardSpan span) {
-        listening.heard(viewer, handInId, span.clientId(), span.startFrame(), span.endFrame(), span.elapsedMs());
-    }
-
-    @GetMapping("/hand-ins/{handInId}/listening")
-    @ResponseBody
-    ListeningMap listened(@AuthenticationPrincipal Person viewer, @PathVariable long handInId) {
-        return listening.map(viewer, handIns.find(viewer, handInId));
-    }
-
-    @PostMapping("/hand-ins/{handInId}/unheard")
-    String letUnheardThrough(@AuthenticationPrincipal Person viewer, @PathVariable long handInId, @RequestParam String reason) {
-        listening.letUnheardThrough(viewer, handInId, reason);
-        return "redirect:/episodes/" + handIns.find(viewer, handInId).episodeId() + "/air";
     }
 
     private Episode addEpisode(Person viewer, long episodeId, Model model) {

@@ -1,9 +1,11 @@
 package org.mellowclass.core.review;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
+import java.util.EnumMap;
 import java.util.HashMap;
-import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -163,7 +165,8 @@ public final class Changes {
     private void between(Track before, Track now, List<Match> all, List<Match> kept) {
         List<Span> gone = Span.without(spans(before), kept.stream().map(match -> span(match.was)).toList());
         List<Span> come = Span.without(spans(now), kept.stream().map(match -> span(match.is)).toList());
-        Set<Match> stayed = new HashSet<>(kept);
+        Set<Match> stayed = Collections.newSetFromMap(new IdentityHashMap<>());
+        stayed.addAll(kept);
         for (Match match : all) {
             if (stayed.contains(match)) {
                 continue;
@@ -176,13 +179,15 @@ public final class Changes {
                 come = Span.without(come, to);
             }
         }
+        Leftover went = new Leftover(gone);
+        Leftover came = new Leftover(come);
         long wasFrom = 0;
         long isFrom = 0;
         for (int i = 0; i <= kept.size(); i++) {
             boolean last = i == kept.size();
             long wasTo = last ? Math.max(wasFrom, before.endFrame()) : kept.get(i).was.startFrame();
             long isTo = last ? Math.max(isFrom, now.endFrame()) : kept.get(i).is.startFrame();
-            cameAndWent(now, hull(gone, wasFrom, wasTo), hull(come, isFrom, isTo), wasFrom, isFrom);
+            cameAndWent(now, went.next(wasFrom, wasTo), came.next(isFrom, isTo), wasFrom, isFrom);
             if (!last) {
                 wasFrom = kept.get(i).was.endFrame();
                 isFrom = kept.get(i).is.endFrame();
@@ -200,10 +205,27 @@ public final class Changes {
         }
     }
 
-    /** From the first to the last of the spans that lie in a stretch, if they are worth it. */
-    private static Optional<Place> hull(List<Span> spans, long from, long to) {
-        List<Span> inside = spans.stream().filter(span -> span.startFrame() < to && span.endFrame() > from && span.frames() >= LEAST).toList();
-        return inside.isEmpty() ? Optional.empty() : Optional.of(new Place(Math.max(from, inside.get(0).startFrame()), Math.min(to, inside.get(inside.size() - 1).endFrame())));
+    /** Spans that are worth it, in order, of which one stretch after the other is asked for. */
+    private static final class Leftover {
+
+        private final List<Span> spans;
+        private int next;
+
+        Leftover(List<Span> spans) {
+            this.spans = spans.stream().filter(span -> span.frames() >= LEAST).toList();
+        }
+
+        /** From the first to the last of those that lie in a stretch, which begins no earlier than the one before. */
+        Optional<Place> next(long from, long to) {
+            while (next < spans.size() && spans.get(next).endFrame() <= from) {
+                next++;
+            }
+            int behind = next;
+            while (behind < spans.size() && spans.get(behind).startFrame() < to) {
+                behind++;
+            }
+            return behind == next ? Optional.empty() : Optional.of(new Place(Math.max(from, spans.get(next).startFrame()), Math.min(to, spans.get(behind - 1).endFrame())));
+        }
     }
 
     private static List<Span> spans(Track track) {
@@ -238,21 +260,22 @@ public final class Changes {
     }
 
     private static List<Change> joined(List<Change> changes) {
-        Map<Kind, Change> open = new HashMap<>();
+        Map<Kind, Change> open = new EnumMap<>(Kind.class);
         List<Change> joined = new ArrayList<>();
         for (Change next : changes) {
             Change before = open.get(next.kind());
             boolean one = before != null && next.is().startFrame() - before.is().endFrame() <= ONE_PLACE && next.was().startFrame() - before.was().endFrame() <= ONE_PLACE
                     && Math.abs(next.amountDb() - before.amountDb()) <= 2 * SharedSound.SAME_GAIN_DB;
             if (one) {
-                joined.remove(before);
                 double share = (double) next.is().frames() / (before.is().frames() + next.is().frames());
                 next = new Change(next.kind(), next.trackId(), next.trackName(), before.was().and(next.was()), before.is().and(next.is()),
                         before.amountDb() + share * (next.amountDb() - before.amountDb()));
+            } else if (before != null) {
+                joined.add(before);
             }
-            joined.add(next);
             open.put(next.kind(), next);
         }
+        joined.addAll(open.values());
         return joined;
     }
 }

@@ -1,8 +1,9 @@
 package org.mellowclass.core.review;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.Comparator;
-import java.util.LinkedList;
 import java.util.List;
 
 import org.mellowclass.core.review.Changes.Match;
@@ -48,10 +49,11 @@ final class KeptOrder {
             weight[i] = match.is().frames() + (before[i] < 0 ? 0 : weight[before[i]]);
             last = last < 0 || weight[i] > weight[last] ? i : last;
         }
-        LinkedList<Match> kept = new LinkedList<>();
+        List<Match> kept = new ArrayList<>();
         for (int i = last; i >= 0; i = before[i]) {
-            kept.addFirst(byStart.get(i));
+            kept.add(byStart.get(i));
         }
+        Collections.reverse(kept);
         return kept;
     }
 

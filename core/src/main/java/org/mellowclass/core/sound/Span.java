@@ -40,15 +40,17 @@ public record Span(long startFrame, long endFrame) {
     public static List<Span> without(Collection<Span> spans, Collection<Span> others) {
         List<Span> left = new ArrayList<>();
         List<Span> gone = joined(others, 0);
+        int next = 0;
         for (Span span : joined(spans, 0)) {
             long from = span.startFrame;
-            for (Span other : gone) {
-                if (other.endFrame > from && other.startFrame < span.endFrame) {
-                    if (other.startFrame > from) {
-                        left.add(new Span(from, other.startFrame));
-                    }
-                    from = other.endFrame;
+            while (next < gone.size() && gone.get(next).endFrame <= from) {
+                next++;
+            }
+            for (int i = next; i < gone.size() && gone.get(i).startFrame < span.endFrame; i++) {
+                if (gone.get(i).startFrame > from) {
+                    left.add(new Span(from, gone.get(i).startFrame));
                 }
+                from = gone.get(i).endFrame;
             }
             if (from < span.endFrame) {
                 left.add(new Span(from, span.endFrame));
