@@ -251,7 +251,7 @@ class MarkingWayTest extends JobSchool {
         assertThat(teacher.getByText("What nobody has heard yet").count()).as("it was heard, the rest in hand-in 1").isZero();
     }
 
-    /** Speaks for a second, by keys alone: S begins, S again stops. */
+    /** Speaks for a second, by keys alone: S begins. */
     private static void speak(Page teacher, int from, int to, String kindKey) {
         mark(teacher, from, to);
         teacher.keyboard().press("Enter");
@@ -260,10 +260,6 @@ class MarkingWayTest extends JobSchool {
         teacher.keyboard().press("s");
         teacher.getByText("Speak now.").waitFor();
         await(teacher, "document.getElementById('speak-clock').textContent >= '0:01.0'");
-        assertAccessible(teacher);
-        teacher.locator("#page").focus();
-        teacher.keyboard().press("s");
-        teacher.getByText("Your note stands in the margin, spoken.").waitFor();
     }
 
     private static Locator noteCard(Page page, String words) {
@@ -290,6 +286,14 @@ class MarkingWayTest extends JobSchool {
         note(teacher, 35, 55, "3", "Say this line again.");
         note(teacher, 72, 88, "3", "There is a hiss here.");
         speak(teacher, 2, 18, "1");
+        button(teacher, "Throw it away");
+        teacher.getByText("Thrown away.").waitFor();
+        speak(teacher, 2, 18, "1");
+        assertAccessible(teacher);
+        teacher.locator("#page").focus();
+        teacher.keyboard().press("s");
+        teacher.getByText("Your note stands in the margin, spoken.").waitFor();
+        await(teacher, "document.querySelectorAll('.note-card').length === 3");
         Locator spoken = teacher.locator(".note-card", new Page.LocatorOptions().setHas(teacher.locator(".small-player")));
         spoken.waitFor();
         assertAccessible(teacher);

@@ -51,249 +51,13 @@ import org.springframework.test.web.servlet.request.MockMvcRequestBuilders;
 import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
 
 /**
- * Each role against each address. The addresses are Spring's own, so that a new one without a line here fails the test.
+ * Each role against each address. The addresses are Spring's own, so that a new one without a line in {@link AccessRules} fails the test.
  */
 @AppTest
 class AccessMatrixTest {
 
-    /** Who may come in; everybody else is told that there is nothing, or sent to the sign-in. */
-    private enum Open { TO_ALL, TO_NOBODY, TO_SIGNED_IN, TO_CREW, TO_CREW_AND_TEACHER, TO_INVITED, TO_CLASS, TO_TEACHER, TO_EVERY_TEACHER, TO_EVERY_STUDENT }
-
-    private static final Map<String, Open> RULES = new TreeMap<>(Map.ofEntries(
-            Map.entry("GET /", Open.TO_SIGNED_IN),
-            Map.entry("POST /practice", Open.TO_EVERY_STUDENT),
-            Map.entry("POST /practice/again", Open.TO_EVERY_STUDENT),
-            Map.entry("GET /sign-in", Open.TO_ALL),
-            Map.entry("POST /sign-in/teacher", Open.TO_ALL),
-            Map.entry("POST /sign-in/student", Open.TO_ALL),
-            Map.entry("GET /first-start", Open.TO_NOBODY),
-            Map.entry("POST /first-start", Open.TO_NOBODY),
-            Map.entry("GET /invitations/{invitationKey}", Open.TO_ALL),
-            Map.entry("POST /invitations/{invitationKey}", Open.TO_ALL),
-            Map.entry("GET /outbox", Open.TO_EVERY_TEACHER),
-            Map.entry("GET /news", Open.TO_SIGNED_IN),
-            Map.entry("POST /news/mail", Open.TO_EVERY_TEACHER),
-            Map.entry("GET /account", Open.TO_EVERY_TEACHER),
-            Map.entry("POST /account/password", Open.TO_EVERY_TEACHER),
-            Map.entry("POST /account/elsewhere/end", Open.TO_EVERY_TEACHER),
-            Map.entry("GET /account/second-step", Open.TO_EVERY_TEACHER),
-            Map.entry("POST /account/second-step", Open.TO_EVERY_TEACHER),
-            Map.entry("POST /account/second-step/end", Open.TO_EVERY_TEACHER),
-            Map.entry("GET /sign-in/code", Open.TO_ALL),
-            Map.entry("POST /sign-in/code", Open.TO_ALL),
-            Map.entry("GET /again", Open.TO_SIGNED_IN),
-            Map.entry("POST /again", Open.TO_SIGNED_IN),
-            Map.entry("GET /sign-in/forgotten", Open.TO_ALL),
-            Map.entry("POST /sign-in/forgotten", Open.TO_ALL),
-            Map.entry("GET /sign-in/new-password/{resetKey}", Open.TO_ALL),
-            Map.entry("POST /sign-in/new-password/{resetKey}", Open.TO_ALL),
-            // the class's teacher is the first of the school, and leads it
-            Map.entry("GET /school", Open.TO_TEACHER),
-            Map.entry("POST /school/listeners", Open.TO_TEACHER),
-            Map.entry("GET /school/let-go", Open.TO_TEACHER),
-            Map.entry("POST /school/let-go", Open.TO_TEACHER),
-            Map.entry("POST /school/take-back", Open.TO_TEACHER),
-            Map.entry("GET /going", Open.TO_EVERY_TEACHER),
-            Map.entry("GET /classes/{classId}/keeping", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/keeping", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/let-go", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/take-back", Open.TO_TEACHER),
-            Map.entry("GET /classes/{classId}/students/{studentId}/delete", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/students/{studentId}/delete", Open.TO_TEACHER),
-            Map.entry("GET /classes/{classId}/students/{studentId}/everything", Open.TO_TEACHER),
-            Map.entry("GET /everything", Open.TO_EVERY_STUDENT),
-            Map.entry("POST /classes/{classId}/teachers/{teacherId}/take-off", Open.TO_TEACHER),
-            Map.entry("POST /classes", Open.TO_EVERY_TEACHER),
-            Map.entry("GET /classes/{classId}", Open.TO_TEACHER),
-            Map.entry("GET /classes/{classId}/now", Open.TO_TEACHER),
-            Map.entry("GET /classes/{classId}/live", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/turns", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/turns/end", Open.TO_TEACHER),
-            Map.entry("POST /episodes/{episodeId}/turn/done", Open.TO_CREW),
-            Map.entry("GET /classes/{classId}/consents", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/consents", Open.TO_TEACHER),
-            Map.entry("GET /classes/{classId}/consents/form", Open.TO_TEACHER),
-            Map.entry("GET /classes/{classId}/crews", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/crews", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/crews/deal", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/crews/{crewId}/name", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/crews/{crewId}/remove", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/students", Open.TO_TEACHER),
-            Map.entry("GET /classes/{classId}/students/{studentId}", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/students/{studentId}", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/students/{studentId}/move", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/students/{studentId}/unlock", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/students/{studentId}/joins/{otherClassId}", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/students/{studentId}/leave", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/passphrases", Open.TO_TEACHER),
-            Map.entry("GET /classes/{classId}/cards", Open.TO_TEACHER),
-            Map.entry("GET /classes/{classId}/cards.pdf", Open.TO_TEACHER),
-            Map.entry("GET /classes/{classId}/roster", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/roster", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/roster/confirm", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/invitations", Open.TO_TEACHER),
-            Map.entry("GET /classes/{classId}/brief", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/brief", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/brief/copy", Open.TO_TEACHER),
-            Map.entry("POST /episodes/{episodeId}/parts/{partId}", Open.TO_TEACHER),
-            Map.entry("GET /classes/{classId}/shelf", Open.TO_TEACHER),
-            Map.entry("GET /classes/{classId}/shelf/list", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/shelf", Open.TO_TEACHER),
-            Map.entry("POST /shelf/{soundId}/excerpts", Open.TO_TEACHER),
-            Map.entry("POST /shelf/{soundId}/take-away", Open.TO_TEACHER),
-            Map.entry("POST /shelf/{soundId}/again", Open.TO_TEACHER),
-            Map.entry("POST /excerpts/{excerptId}/remove", Open.TO_TEACHER),
-            Map.entry("GET /shelf/{soundId}/sound", Open.TO_CLASS),
-            Map.entry("GET /episodes/{episodeId}/shelf", Open.TO_CREW_AND_TEACHER),
-            Map.entry("POST /episodes/{episodeId}/shelf", Open.TO_CREW),
-            Map.entry("GET /episodes/{episodeId}/record", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/takes", Open.TO_CREW_AND_TEACHER),
-            Map.entry("POST /episodes/{episodeId}/takes", Open.TO_CREW),
-            Map.entry("POST /episodes/{episodeId}/recordings", Open.TO_CREW),
-            Map.entry("GET /episodes/{episodeId}/room/live", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/room/turn", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/landing", Open.TO_CREW),
-            Map.entry("POST /episodes/{episodeId}/takes/{takeId}/choose", Open.TO_CREW),
-            Map.entry("POST /episodes/{episodeId}/guests", Open.TO_CREW),
-            Map.entry("POST /episodes/{episodeId}/takes/{takeId}/fix", Open.TO_CREW),
-            Map.entry("POST /episodes/{episodeId}/takes/{takeId}/louder", Open.TO_CREW),
-            Map.entry("GET /episodes/{episodeId}/line-up", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/line-up/pairs", Open.TO_CREW_AND_TEACHER),
-            Map.entry("POST /episodes/{episodeId}/line-up", Open.TO_CREW),
-            Map.entry("POST /episodes/{episodeId}/line-up/{lineUpId}/lay", Open.TO_CREW),
-            Map.entry("POST /episodes/{episodeId}/files", Open.TO_CREW),
-            Map.entry("HEAD /files/{uploadKey}", Open.TO_CREW),
-            Map.entry("PATCH /files/{uploadKey}", Open.TO_CREW),
-            Map.entry("GET /episodes/{episodeId}/together", Open.TO_CREW_AND_TEACHER),
-            Map.entry("POST /episodes/{episodeId}/together/wait", Open.TO_CREW),
-            Map.entry("POST /episodes/{episodeId}/together/start", Open.TO_CREW_AND_TEACHER),
-            Map.entry("POST /episodes/{episodeId}/microphone-check", Open.TO_CREW),
-            Map.entry("POST /takes/{takeId}/erase-request", Open.TO_CREW),
-            Map.entry("POST /takes/{takeId}/keep", Open.TO_TEACHER),
-            Map.entry("GET /takes/{takeId}/erase", Open.TO_TEACHER),
-            Map.entry("POST /takes/{takeId}/erase", Open.TO_TEACHER),
-            Map.entry("PUT /uploads/{uploadKey}/flags/{sourceFrame}", Open.TO_ALL),
-            Map.entry("PUT /uploads/{uploadKey}/chunks/{number}", Open.TO_ALL),
-            Map.entry("POST /uploads/{uploadKey}/sign", Open.TO_ALL),
-            Map.entry("POST /uploads/{uploadKey}/end", Open.TO_ALL),
-            Map.entry("POST /takes/{takeId}/complete", Open.TO_CREW),
-            Map.entry("POST /takes/{takeId}/again", Open.TO_CREW),
-            Map.entry("POST /takes/{takeId}/returned", Open.TO_CREW),
-            Map.entry("GET /takes/{takeId}/cleanup", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /takes/{takeId}/cleanup/before", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /takes/{takeId}/cleanup/figures", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /takes/{takeId}/cleanup/after", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /takes/{takeId}/cleanup/removed", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /takes/{takeId}/cleanup/window/{part}", Open.TO_CREW_AND_TEACHER),
-            Map.entry("POST /takes/{takeId}/cleanup/class-recipes", Open.TO_TEACHER),
-            Map.entry("POST /takes/{takeId}/cleanup/class-recipes/{recipeId}/away", Open.TO_TEACHER),
-            Map.entry("POST /takes/{takeId}/cleanup", Open.TO_CREW),
-            Map.entry("GET /takes/{takeId}/sound", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /sounds/{soundId}/skyline/{level}/{tile}", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /sounds/{soundId}/samples/{from:\\d+}-{to:\\d+}", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /sounds/{soundId}/spectrum/{from:\\d+}-{to:\\d+}/{columns}", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/pauses/{revision}", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/fades/{revision}", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/under-voice/{revision}/{frame}", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/ducked/{revision}/{trackId}", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /hand-ins/{handInId}/same-words", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/even/{revision}", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/loudness/{revision}/{clipId}", Open.TO_CREW_AND_TEACHER),
-            Map.entry("POST /episodes/{episodeId}/trials", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/sound-check", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /classes/{classId}/house-sound", Open.TO_TEACHER),
-            Map.entry("GET /classes/{classId}/compared", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/house-sound", Open.TO_TEACHER),
-            Map.entry("POST /episodes/{episodeId}/air/let-through", Open.TO_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/export/{revision}", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/export/{revision}/file", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/export/progress/{key}", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/read-lines", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/log", Open.TO_CREW_AND_TEACHER),
-            Map.entry("POST /episodes/{episodeId}/versions/{revision}/name", Open.TO_CREW),
-            Map.entry("POST /episodes/{episodeId}/go-back", Open.TO_CREW),
-            Map.entry("POST /episodes/{episodeId}/here", Open.TO_CREW_AND_TEACHER),
-            Map.entry("POST /episodes/{episodeId}/gone", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/bench", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/timeline", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/live", Open.TO_CREW_AND_TEACHER),
-            Map.entry("POST /episodes/{episodeId}/edits", Open.TO_CREW),
-            Map.entry("POST /episodes/{episodeId}/undo", Open.TO_CREW),
-            Map.entry("POST /episodes/{episodeId}/redo", Open.TO_CREW),
-            Map.entry("GET /episodes/{episodeId}/sound/{revision}/{finish}/{from:\\d+}-{to:\\d+}", Open.TO_CREW_AND_TEACHER),
-            Map.entry("POST /episodes/{episodeId}/hand-ins", Open.TO_CREW),
-            Map.entry("GET /episodes/{episodeId}/hand-ins", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /hand-ins/{handInId}", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /hand-ins/{handInId}/progress", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /hand-ins/{handInId}/sound", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /hand-ins/{handInId}/timeline", Open.TO_CREW_AND_TEACHER),
-            Map.entry("POST /hand-ins/{handInId}/decision", Open.TO_TEACHER),
-            Map.entry("POST /hand-ins/{handInId}/notes", Open.TO_TEACHER),
-            Map.entry("GET /hand-ins/{handInId}/notes", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /hand-ins/{handInId}/listening", Open.TO_CREW_AND_TEACHER),
-            Map.entry("POST /hand-ins/{handInId}/heard", Open.TO_CREW_AND_TEACHER),
-            Map.entry("POST /hand-ins/{handInId}/unheard", Open.TO_TEACHER),
-            Map.entry("POST /hand-ins/{handInId}/marks", Open.TO_TEACHER),
-            Map.entry("GET /classes/{classId}/marking", Open.TO_TEACHER),
-            Map.entry("GET /classes/{classId}/marks", Open.TO_TEACHER),
-            Map.entry("GET /classes/{classId}/marks.csv", Open.TO_TEACHER),
-            Map.entry("POST /hand-ins/{handInId}/early-listeners", Open.TO_TEACHER),
-            Map.entry("POST /notes/{noteId}/held", Open.TO_TEACHER),
-            Map.entry("POST /notes/{noteId}/report", Open.TO_CREW),
-            Map.entry("GET /early", Open.TO_SIGNED_IN),
-            Map.entry("GET /early/{handInId}", Open.TO_INVITED),
-            Map.entry("GET /early/{handInId}/sound", Open.TO_INVITED),
-            Map.entry("POST /early/{handInId}/notes", Open.TO_INVITED),
-            Map.entry("POST /notes/{noteId}/judged", Open.TO_TEACHER),
-            Map.entry("POST /notes/{noteId}/replies", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/notes/{revision}", Open.TO_CREW_AND_TEACHER),
-            Map.entry("POST /notes/{noteId}/take-back", Open.TO_TEACHER),
-            Map.entry("POST /notes/{noteId}/done", Open.TO_CREW),
-            Map.entry("POST /hand-ins/{handInId}/spoken-notes", Open.TO_TEACHER),
-            Map.entry("GET /notes/{noteId}/spoken", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /notes/{noteId}/sound", Open.TO_CREW_AND_TEACHER),
-            Map.entry("POST /notes/{noteId}/spoken/complete", Open.TO_TEACHER),
-            Map.entry("POST /notes/{noteId}/spoken/again", Open.TO_TEACHER),
-            Map.entry("GET /classes/{classId}/students/{studentId}/on-air", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/students/{studentId}/off-air", Open.TO_TEACHER),
-            Map.entry("POST /episodes/{episodeId}/takes/{takeId}/voices", Open.TO_CREW_AND_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/air", Open.TO_TEACHER),
-            Map.entry("GET /episodes/{episodeId}/air/state", Open.TO_TEACHER),
-            Map.entry("POST /episodes/{episodeId}/air", Open.TO_TEACHER),
-            Map.entry("POST /episodes/{episodeId}/air/correction", Open.TO_TEACHER),
-            Map.entry("POST /episodes/{episodeId}/air/off", Open.TO_TEACHER),
-            Map.entry("GET /f/{feedKey}", Open.TO_ALL),
-            Map.entry("GET /f/{feedKey}/feed.xml", Open.TO_ALL),
-            Map.entry("GET /f/{feedKey}/cover.png", Open.TO_ALL),
-            Map.entry("GET /f/{feedKey}/{episodeKey}", Open.TO_ALL),
-            Map.entry("GET /f/{feedKey}/{episodeKey}/{slug}.mp3", Open.TO_ALL)));
-
     /** Of four zero bytes. */
     private static final String ZEROS_CRC32 = "558161692";
-
-    /** What is sent along, where an empty request would be refused before anybody asks whose it is. */
-    private static final Map<String, String> BODIES = Map.ofEntries(
-            Map.entry("POST /episodes/{episodeId}/guests", "{\"name\":\"Mr Pellow\",\"extent\":\"PUBLIC\"}"),
-            Map.entry("POST /episodes/{episodeId}/recordings", "{\"trackName\":\"Noor\",\"sampleRate\":48000}"),
-            Map.entry("POST /uploads/{uploadKey}/end", "{\"chunks\":1,\"frames\":100}"),
-            Map.entry("POST /episodes/{episodeId}/edits",
-                    "{\"clientId\":\"matrix-edit-1\",\"base\":1,\"edit\":{\"type\":\"remove\",\"startFrame\":0,\"endFrame\":9,\"trackIds\":[1]}}"),
-            Map.entry("POST /episodes/{episodeId}/versions/{revision}/name", "{\"name\":\"first try\"}"),
-            Map.entry("POST /episodes/{episodeId}/here", "{\"frame\":0}"),
-            Map.entry("POST /episodes/{episodeId}/go-back", "{\"clientId\":\"matrix-back-1\",\"base\":99,\"seq\":1}"),
-            Map.entry("POST /episodes/{episodeId}/trials", "{\"base\":1,\"edit\":{\"type\":\"remove\",\"startFrame\":0,\"endFrame\":9,\"trackIds\":[1]}}"),
-            Map.entry("POST /notes/{noteId}/done", "{\"done\":true}"),
-            Map.entry("POST /hand-ins/{handInId}/spoken-notes", "{\"kind\":\"LOVELY\",\"words\":\"\",\"from\":\"0\",\"to\":\"1\",\"sampleRate\":48000}"),
-            Map.entry("POST /hand-ins/{handInId}/heard", "{\"clientId\":\"matrix-heard-1\",\"startFrame\":0,\"endFrame\":4800,\"elapsedMs\":100}"),
-            Map.entry("POST /classes/{classId}/brief", """
-                    {"version":1,"project":"P","story":"","loudnessLufs":-16,"ceilingDbtp":-1,"shortest":"0:10","longest":"1:00",
-                     "dueDay":"","outputFormat":"FLAC","recipe":"NONE","parts":[],"lines":[],"rubric":[],"starter":[]}"""),
-            Map.entry("POST /classes/{classId}/brief/copy", "{\"toClassId\":SECOND}"),
-            Map.entry("POST /episodes/{episodeId}/parts/{partId}", "{\"personId\":0}"),
-            Map.entry("POST /episodes/{episodeId}/shelf",
-                    "{\"clientId\":\"matrix-shelf-1\",\"base\":1,\"soundId\":SOUND,\"excerptId\":0,\"trackName\":\"Music\",\"startFrame\":0}"),
-            Map.entry("POST /episodes/{episodeId}/undo", "{\"clientId\":\"matrix-undo-1\",\"base\":99,\"evenOfOthers\":true}"),
-            Map.entry("POST /episodes/{episodeId}/redo", "{\"clientId\":\"matrix-redo-1\",\"base\":99}"));
 
     @Autowired
     @Qualifier("requestMappingHandlerMapping")
@@ -364,9 +128,9 @@ class AccessMatrixTest {
                 "another crew's student", school.neighbour(), "another class's student", school.stranger(),
                 "the class's teacher", school.teacher(), "another class's teacher", school.otherTeacher()));
         List<DynamicTest> tests = new ArrayList<>();
-        tests.add(dynamicTest("every address has its line", () -> assertThat(addresses()).isEqualTo(RULES.keySet())));
+        tests.add(dynamicTest("every address has its line", () -> assertThat(addresses()).isEqualTo(AccessRules.OPEN.keySet())));
         for (String address : addresses()) {
-            Open rule = RULES.get(address);
+            AccessRules.Open rule = AccessRules.OPEN.get(address);
             if (rule == null) {
                 continue;
             }
@@ -459,17 +223,17 @@ class AccessMatrixTest {
                 .orElseThrow().id();
     }
 
-    private static void assertNobody(String address, Open rule, int status) {
-        if (rule == Open.TO_ALL) {
+    private static void assertNobody(String address, AccessRules.Open rule, int status) {
+        if (rule == AccessRules.Open.TO_ALL) {
             assertThat(status).isNotIn(401, 403, 404, 500);
-        } else if (rule == Open.TO_NOBODY) {
+        } else if (rule == AccessRules.Open.TO_NOBODY) {
             assertThat(status).isEqualTo(404);
         } else {
             assertThat(status).as("to the sign-in").isEqualTo(302);
         }
     }
 
-    private boolean mayEnter(Open rule, Person viewer) {
+    private boolean mayEnter(AccessRules.Open rule, Person viewer) {
         return switch (rule) {
             case TO_ALL, TO_SIGNED_IN -> true;
             case TO_NOBODY -> false;
@@ -494,8 +258,8 @@ class AccessMatrixTest {
             request = MockMvcRequestBuilders.request(HttpMethod.valueOf(method), path);
             if (method.equals("PUT")) {
                 request.contentType(MediaType.APPLICATION_OCTET_STREAM).content(new byte[4]);
-            } else if (BODIES.containsKey(address)) {
-                request.contentType(MediaType.APPLICATION_JSON).content(BODIES.get(address).replace("SOUND", Long.toString(soundId))
+            } else if (AccessRules.BODIES.containsKey(address)) {
+                request.contentType(MediaType.APPLICATION_JSON).content(AccessRules.BODIES.get(address).replace("SOUND", Long.toString(soundId))
                         .replace("SECOND", Long.toString(secondClass)));
             }
         }
