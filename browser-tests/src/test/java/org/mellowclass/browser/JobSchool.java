@@ -174,6 +174,8 @@ abstract class JobSchool extends BrowserTest {
 
         /** Selects on all tied tracks by typing; what is typed is held to hundredths. */
         void select(Page page, double start, double end) {
+            // keys do nothing before the page is drawn
+            waitForRows(page);
             if (!page.locator("#card").isVisible()) {
                 toPage(page);
                 page.keyboard().press("Control+a");
