@@ -2,14 +2,12 @@ package org.mellowclass.app.sounds;
 
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.Arrays;
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.core.dsp.Resampler;
 import org.mellowclass.core.measure.ClippedSpot;
 import org.mellowclass.core.measure.ClippingFinder.Search;
 import org.mellowclass.core.measure.ClippingFinder;
-import org.mellowclass.core.measure.SampleStatistics;
 import org.mellowclass.core.measure.Skyline;
 import org.mellowclass.core.measure.SpeechLevels;
 import org.mellowclass.core.measure.StereoFinder;
@@ -47,17 +45,21 @@ public class SoundPreparation {
     public long convert(SampleSource incoming, long expectedFrames, Reporting.Listener progress, Path wav, Path skylineFile) throws IOException {
         try (SampleSource converted = Resampler.to(Frames.RATE, new Reporting(incoming, expectedFrames, progress));
              WavWriter writer = WavWriter.create(wav, incoming.channels(), Frames.RATE, SampleFormat.FLOAT_32)) {
-            return draw(converted, skylineFile, writer);
+            Skyline skyline = new Skyline(converted.channels());
+            long frames = SampleSink.drain(converted, writer, skyline);
+            write(skyline, skylineFile);
+            return frames;
         }
     }
 
     /** As {@link #convert(SampleSource, long, Reporting.Listener, Path, Path)}, of a file; progress is told in thousandths. */
     public Converted convert(Path file, SoundFacts facts, Reporting.Listener progress, Path wav, Path skylineFile) throws IOException {
         long expected = Frames.converted(facts.expectedFrames(), facts.sampleRate());
-        SampleStatistics level = new SampleStatistics(Math.min(2, facts.channels()));
         try (SoundDecoder.Decoded written = decoder.openInto(wav, file, facts, Frames.RATE)) {
-            long frames = draw(new Reporting(written, expected, read -> progress.read(expected == 0 ? 0 : 1000 * read / expected)), skylineFile, level);
-            boolean silent = level.peakDbfs().orElse(SILENT_DBFS) <= SILENT_DBFS;
+            Skyline skyline = new Skyline(written.channels());
+            long frames = SampleSink.drain(new Reporting(written, expected, read -> progress.read(expected == 0 ? 0 : 1000 * read / expected)), skyline);
+            write(skyline, skylineFile);
+            boolean silent = skyline.peakDbfs().orElse(SILENT_DBFS) <= SILENT_DBFS;
             return new Converted(written.channels(), frames, expected,
                     new AsItCame(written.damaged(), silent, facts.channels() > written.channels() ? facts.channels() : null));
         }
@@ -67,14 +69,9 @@ public class SoundPreparation {
     public record Converted(int channels, long frames, long expected, AsItCame came) {
     }
 
-    private static long draw(SampleSource sound, Path skylineFile, SampleSink... others) throws IOException {
-        Skyline skyline = new Skyline(sound.channels());
-        SampleSink[] sinks = Arrays.copyOf(others, others.length + 1);
-        sinks[others.length] = skyline;
-        long frames = SampleSink.drain(sound, sinks);
+    private static void write(Skyline skyline, Path file) throws IOException {
         skyline.finish();
-        SkylineFile.write(skyline, skylineFile);
-        return frames;
+        SkylineFile.write(skyline, file);
     }
 
     /**

@@ -1,6 +1,7 @@
 package org.mellowclass.core.measure;
 
 import java.util.Arrays;
+import java.util.OptionalDouble;
 
 import org.mellowclass.core.sound.Decibels;
 import org.mellowclass.core.sound.SampleSink;
@@ -52,6 +53,12 @@ public final class Skyline implements SampleSink {
         }
     }
 
+    /** The highest peak of all bins that have ended, in dBFS; empty for digital silence. */
+    public OptionalDouble peakDbfs() {
+        float highest = levels[levels.length - 1].highest;
+        return highest > 0 ? OptionalDouble.of(Decibels.ofAmplitude(highest)) : OptionalDouble.empty();
+    }
+
     /** The bins of one level: peak and RMS bytes by turns. */
     public byte[] bins(int level) {
         return Arrays.copyOf(levels[level].bytes, levels[level].size);
@@ -81,6 +88,7 @@ public final class Skyline implements SampleSink {
         private int size;
         private int filled;
         private float peak;
+        private float highest;
 
         Level(int binFrames, int channels, Level coarser) {
             this.binFrames = binFrames;
@@ -146,6 +154,7 @@ public final class Skyline implements SampleSink {
                 coarser.peak = Math.max(coarser.peak, peak);
                 coarser.fill(filled);
             }
+            highest = Math.max(highest, peak);
             Arrays.fill(squares, 0);
             peak = 0;
             filled = 0;

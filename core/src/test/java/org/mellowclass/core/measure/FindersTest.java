@@ -267,13 +267,20 @@ class FindersTest {
         assertThat(deadAir(Signal.silence(2, 5))).containsExactly(new Span(0, Frames.ofSeconds(5)));
     }
 
+    private static Skyline skyline(Signal signal) throws IOException {
+        Skyline skyline = new Skyline(signal.channels());
+        SampleSink.drain(signal.stream(), skyline);
+        skyline.finish();
+        return skyline;
+    }
+
     @Test
     void a_skyline_keeps_one_loud_sample_at_every_zoom() throws IOException {
         Signal signal = Signal.noise(1, -40, 1, 6);
-        signal.samples()[0][30_000] = 1f;
-        Skyline skyline = new Skyline(1);
-        SampleSink.drain(signal.stream(), skyline);
-        skyline.finish();
+        signal.samples()[0][30_000] = -1f;
+        Skyline skyline = skyline(signal);
+        assertThat(skyline.peakDbfs()).hasValue(0);
+        assertThat(skyline(Signal.silence(1, 1)).peakDbfs()).as("of digital silence").isEmpty();
         for (int level = 0; level < Skyline.FRAMES_A_BIN.length; level++) {
             byte[] bins = skyline.bins(level);
             int frames = Skyline.FRAMES_A_BIN[level];
