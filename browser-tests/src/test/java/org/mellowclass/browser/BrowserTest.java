@@ -16,6 +16,7 @@ import com.microsoft.playwright.APIResponse;
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import org.junit.jupiter.api.AfterEach;
@@ -24,6 +25,7 @@ import org.junit.jupiter.api.BeforeAll;
 /** What the journeys share: one application, one Chromium, sign-in, and no page that complains in its console. */
 abstract class BrowserTest {
 
+    private static final int MOST_TABS = 200;
     private static final Duration PATIENCE = Duration.ofSeconds(60);
     private static final double ASK_AGAIN_MS = 100;
 
@@ -142,6 +144,24 @@ abstract class BrowserTest {
     static void awaitClock(Page page, double seconds) {
         await(page, "(([m, s]) => 60 * m + parseFloat(s))(document.getElementById('clock').textContent.split(':')) > " + seconds,
                 PATIENCE.plusMillis((long) (1000 * seconds)));
+    }
+
+    /** What is pressed before a page has come whole does nothing. */
+    static void settled(Page page, Locator control) {
+        control.waitFor();
+        page.waitForLoadState();
+    }
+
+    /** Goes there as somebody without a pointer does. */
+    static void reach(Page page, Locator control) {
+        settled(page, control);
+        for (int i = 0; i < MOST_TABS; i++) {
+            if ((Boolean) control.evaluate("it => it === document.activeElement")) {
+                return;
+            }
+            page.keyboard().press("Tab");
+        }
+        throw new AssertionError("not to be reached by Tab: " + control);
     }
 
     static void waitForRows(Page page) {

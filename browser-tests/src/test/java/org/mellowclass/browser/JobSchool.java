@@ -120,8 +120,14 @@ abstract class JobSchool extends BrowserTest {
         for (String name : sounds.keySet()) {
             page.getByLabel("Play " + name, new Page.GetByLabelOptions().setExact(true)).first().waitFor();
         }
+        page.waitForCondition(() -> isMeasured(page));
         page.navigate(school.address("/episodes/" + episode + "/bench"));
         page.locator("#drawer-tabs").waitFor();
+    }
+
+    /** Whether it is known of every take who speaks when. */
+    private static boolean isMeasured(Page page) {
+        return timeline(page).getAsJsonObject("takes").asMap().values().stream().noneMatch(take -> take.getAsJsonObject().get("clipped").isJsonNull());
     }
 
     /** With what somebody works. */
@@ -129,6 +135,7 @@ abstract class JobSchool extends BrowserTest {
         MOUSE {
             @Override
             void press(Page page, Locator control) {
+                settled(page, control);
                 control.click();
             }
 
@@ -155,22 +162,9 @@ abstract class JobSchool extends BrowserTest {
             }
         };
 
-        private static final int MOST_TABS = 200;
-
         abstract void press(Page page, Locator control);
 
         abstract void type(Page page, Locator field, String words);
-
-        static void reach(Page page, Locator control) {
-            control.waitFor();
-            for (int i = 0; i < MOST_TABS; i++) {
-                if ((Boolean) control.evaluate("it => it === document.activeElement")) {
-                    return;
-                }
-                page.keyboard().press("Tab");
-            }
-            throw new AssertionError("Tab does not come to " + control);
-        }
 
         /** Selects on all tied tracks by typing; what is typed is held to hundredths. */
         void select(Page page, double start, double end) {
@@ -263,11 +257,11 @@ abstract class JobSchool extends BrowserTest {
         Locator first = page.getByLabel(stays + " stays", new Page.GetByLabelOptions().setExact(true));
         Locator second = page.getByLabel("Line " + other + " up", new Page.GetByLabelOptions().setExact(true));
         if (hand == Hand.KEYS) {
-            Hand.reach(page, page.locator("input[name=first]").first());
+            reach(page, page.locator("input[name=first]").first());
             for (int i = 0; i < 3 && !first.isChecked(); i++) {
                 page.keyboard().press(i == 0 ? "Space" : "ArrowDown");
             }
-            Hand.reach(page, second);
+            reach(page, second);
             page.keyboard().press("Space");
         } else {
             first.check();

@@ -14,8 +14,6 @@ import org.junit.jupiter.api.io.TempDir;
 /** The whole slice without a pointer: from the sign-in to the school feed with Tab, Enter, Space, letters and arrows. */
 class KeyboardOnlyTest extends BrowserTest {
 
-    private static final int MOST_TABS = 200;
-
     @TempDir
     private Path folder;
 
@@ -89,7 +87,7 @@ class KeyboardOnlyTest extends BrowserTest {
         press(crew, crew.locator("nav a", new Page.LocatorOptions().setHasText("Bench")), "Enter");
         waitForRows(crew);
         long frames = timeline(crew, episode).get("frames").getAsLong();
-        tabTo(crew, crew.locator("#page"));
+        reach(crew, crew.locator("#page"));
         crew.keyboard().press("Home");
         crew.keyboard().press("1");
         crew.locator("#card-span").waitFor();
@@ -108,25 +106,13 @@ class KeyboardOnlyTest extends BrowserTest {
     }
 
     private static void type(Page page, Locator field, String words) {
-        tabTo(page, field);
+        reach(page, field);
         page.keyboard().press("Control+a");
         page.keyboard().type(words);
     }
 
     private static void press(Page page, Locator control, String key) {
-        control.waitFor();
-        tabTo(page, control);
+        reach(page, control);
         page.keyboard().press(key);
-    }
-
-    /** Goes there as somebody without a pointer does. */
-    private static void tabTo(Page page, Locator control) {
-        for (int i = 0; i < MOST_TABS; i++) {
-            if (Boolean.TRUE.equals(control.evaluate("control => control === document.activeElement"))) {
-                return;
-            }
-            page.keyboard().press("Tab");
-        }
-        throw new AssertionError("not to be reached by Tab: " + control);
     }
 }

@@ -19,7 +19,9 @@ import org.mellowclass.core.testing.Signal;
 class MarkingWayTest extends JobSchool {
 
     private static void button(Page page, String name) {
-        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name)).click();
+        Locator button = page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name));
+        settled(page, button);
+        button.click();
     }
 
     private Page teacher() {
@@ -122,6 +124,8 @@ class MarkingWayTest extends JobSchool {
             teacher.keyboard().press("Enter");
             teacher.getByText("Another pass.").waitFor();
             if (i < 2) {
+                // the page has come anew: keys do nothing before it is drawn
+                waitForRows(teacher);
                 String here = teacher.url();
                 teacher.locator("#page").focus();
                 teacher.keyboard().press("j");

@@ -42,7 +42,7 @@ class WholeJobsTest extends JobSchool {
         page.getByText("2 pauses are shorter").waitFor();
         hand.tab(page, "pauses");
         long frames = timeline(page).get("frames").getAsLong();
-        Hand.reach(page, page.locator(".clip-grip-end").last());
+        reach(page, page.locator(".clip-grip-end").last());
         page.keyboard().down("Shift");
         for (int i = 0; i < 21; i++) {
             page.keyboard().press("ArrowLeft");
@@ -79,7 +79,7 @@ class WholeJobsTest extends JobSchool {
         hand.press(page, page.getByLabel("Lay ending at the ribbon"));
         page.getByText("ending is on the page.").waitFor();
         hand.tab(page, "takes");
-        Hand.reach(page, page.locator(".clip-grip-fade-out").last());
+        reach(page, page.locator(".clip-grip-fade-out").last());
         hand.type(page, page.getByLabel("Fade out", new Page.GetByLabelOptions().setExact(true)), "1.5");
         page.waitForCondition(() -> page.locator("#fade-out").inputValue().equals("1.50"));
         List<Tones.Heard> heard = Tones.in(taken(page, hand), 400, 600, 900, 1100);

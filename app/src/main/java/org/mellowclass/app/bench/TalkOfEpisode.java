@@ -52,8 +52,11 @@ public class TalkOfEpisode {
     Pauses pauses(Person viewer, long episodeId, long revision) {
         Timeline timeline = bench.timeline(viewer, episodeId, revision);
         TalkFacts facts = facts(episodeId);
-        boolean measured = Bench.takesIn(timeline).stream().allMatch(take -> facts.of(take).isPresent());
-        return new Pauses(measured, Talk.of(timeline, facts).pauses());
+        return new Pauses(measured(timeline, facts), Talk.of(timeline, facts).pauses());
+    }
+
+    private static boolean measured(Timeline timeline, TalkFacts facts) {
+        return Bench.takesIn(timeline).stream().allMatch(take -> facts.of(take).isPresent());
     }
 
     /** The points that take a track of music down under the voices. */
@@ -62,7 +65,11 @@ public class TalkOfEpisode {
         if (timeline.track(trackId).isEmpty()) {
             throw Refusal.conflict("bench.CHANGED_MEANWHILE");
         }
-        return Ducking.curve(timeline, trackId, facts(episodeId)).orElseThrow(() -> Refusal.unfit("bench.NOTHING_TO_DUCK")).points();
+        TalkFacts facts = facts(episodeId);
+        if (!measured(timeline, facts)) {
+            throw Refusal.unfit("bench.NOT_MEASURED_YET");
+        }
+        return Ducking.curve(timeline, trackId, facts).orElseThrow(() -> Refusal.unfit("bench.NOTHING_TO_DUCK")).points();
     }
 
     /** How loud the voices are, and the gains that make them even; empty where nobody speaks, or nothing is measured yet. */

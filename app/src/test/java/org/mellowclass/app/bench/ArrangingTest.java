@@ -251,6 +251,7 @@ class ArrangingTest {
     void a_take_that_an_earlier_version_measured_is_measured_again() throws IOException {
         jdbc.sql("UPDATE take_findings SET pauses = NULL, loudness_lufs = NULL WHERE take_id = ?").param(take).update();
         assertThat(talk.pauses(school.student(), school.episodeId(), head().seq()).measured()).isFalse();
+        assertThatThrownBy(() -> talk.ducked(school.student(), school.episodeId(), head().seq(), noor.id())).hasMessage("bench.NOT_MEASURED_YET");
         measuring.ensure(take);
         assertThat(talk.pauses(school.student(), school.episodeId(), head().seq()).pauses()).hasSize(1);
     }
