@@ -31,7 +31,7 @@ import org.springframework.stereotype.Component;
 @Component
 class TrialHearing {
 
-    static final long WINDOW_FRAMES = Frames.ofSeconds(6);
+    static final long WINDOW_FRAMES = Frames.ofSeconds(5);
 
     /** Reading takes a quarter of a second a minute. */
     private static final long READ_WITHIN_A_MOMENT = Frames.ofSeconds(120);
