@@ -27,12 +27,11 @@ function attach(section) {
   const seconds = () => Number(section.dataset.seconds) || (Number.isFinite(audio.duration) ? audio.duration : 0);
   const at = () => Math.max(0, audio.currentTime - start);
   const show = () => {
-    // before it is played, how long it is
-    time.textContent = clock((audio.paused && at() === 0 ? seconds() : at()) * RATE);
+    time.textContent = clock(at() * RATE);
     ribbon.style.left = `${seconds() > 0 ? Math.min(100, 100 * at() / seconds()) : 0}%`;
     seek.setAttribute('aria-valuemax', String(Math.round(seconds())));
     seek.setAttribute('aria-valuenow', String(Math.round(at())));
-    seek.setAttribute('aria-valuetext', `${clock(at() * RATE)} of ${clock(seconds() * RATE)}`);
+    seek.setAttribute('aria-valuetext', `${time.textContent} of ${clock(seconds() * RATE)}`);
     button.setAttribute('aria-label', `${audio.paused ? 'Play' : 'Pause'} ${label}`.trim());
     mark.setAttribute('href', `${icons}#${audio.paused ? 'play' : 'pause'}`);
   };

@@ -181,6 +181,7 @@ class TourTest extends BrowserTest {
 
     private static void look(Page page, String picture) {
         page.evaluate("document.fonts.ready");
+        await(page, "[...document.images].every(image => image.complete)");
         assertAccessible(page);
         assertThat((Integer) page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth"))
                 .as("pixels beyond the screen on %s", page.url()).isZero();
