@@ -170,7 +170,7 @@ class TakeCleaningTest {
         float[] after = heard("/cleanup/window/AFTER?from=48000&steps=" + low);
         float[] before = heard("/cleanup/window/BEFORE?from=48000&steps=" + low);
         float[] removed = heard("/cleanup/window/REMOVED?from=48000&steps=" + low);
-        assertThat(after).hasSize(6 * Frames.RATE).hasSameSizeAs(before).hasSameSizeAs(removed);
+        assertThat(after).hasSize((int) TrialHearing.WINDOW_FRAMES).hasSameSizeAs(before).hasSameSizeAs(removed);
         assertThat(lufs(after)).isCloseTo(lufs(before), within(0.1));
         compared(RecipeText.recipe(low));
         float[] whole = heard("/cleanup/after?steps=" + low);
