@@ -17,6 +17,8 @@ import com.github.kagkarlsson.scheduler.task.Task;
 import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
 import com.github.kagkarlsson.scheduler.task.TaskInstanceId;
 import com.github.kagkarlsson.scheduler.task.helper.Tasks;
+import org.mellowclass.core.sound.RandomAccessSound;
+import org.mellowclass.core.sound.SampleSource;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.annotation.Bean;
@@ -45,12 +47,14 @@ public class Jobs {
     private final JobProgressMapper progress;
     private final Turns turns;
     private final TimeLimit limit;
+    private final Courtesy courtesy;
 
-    Jobs(@Lazy Scheduler scheduler, JobProgressMapper progress, Turns turns, TimeLimit limit) {
+    Jobs(@Lazy Scheduler scheduler, JobProgressMapper progress, Turns turns, TimeLimit limit, Courtesy courtesy) {
         this.scheduler = scheduler;
         this.progress = progress;
         this.turns = turns;
         this.limit = limit;
+        this.courtesy = courtesy;
     }
 
     @Configuration
@@ -135,7 +139,7 @@ public class Jobs {
                     // who waits at a page comes first; this thread is the scheduler's, for jobs alone
                     Thread.currentThread().setPriority(Thread.MIN_PRIORITY);
                     try {
-                        limit.run(LONGEST, () -> work.run(idOf(instance.getId())));
+                        limit.run(LONGEST, () -> courtesy.work(() -> work.run(idOf(instance.getId()))));
                     } catch (Exception e) {
                         throw e instanceof RuntimeException unchecked ? unchecked : new JobFailed(e);
                     } finally {
@@ -162,6 +166,16 @@ public class Jobs {
             progress.waits(name(kind, id), fault);
         }
         operations.reschedule(complete, complete.getTimeDone().plus(wait), duty);
+    }
+
+    /** A sound that a job pauses at while somebody waits for a page, see {@link Courtesy}; anybody else reads it as it is. */
+    public SampleSource courteousSource(SampleSource source) {
+        return courtesy.source(source);
+    }
+
+    /** As {@link #courteousSource}, of a sound that is read at any place. */
+    public RandomAccessSound courteousSound(RandomAccessSound sound) {
+        return courtesy.sound(sound);
     }
 
     /** What a job waits for before it is tried again; empty for one that does not wait. */

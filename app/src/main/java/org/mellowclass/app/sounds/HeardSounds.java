@@ -113,7 +113,7 @@ public class HeardSounds {
 
     /** How far a sound has come that is being made, in percent. */
     public OptionalInt percent(long takeId, Treatment treatment) {
-        return jobs.percent(Treating.KIND, treating.want(takeId, treatment).id());
+        return sounds.of(takeId, TreatmentCodec.key(treatment)).map(row -> jobs.percent(Treating.KIND, row.id())).orElseGet(OptionalInt::empty);
     }
 
     /** A treatment without its cleanup. */

@@ -2,6 +2,7 @@ package org.mellowclass.app.sounds;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.core.dsp.Resampler;
@@ -29,9 +30,11 @@ public class SoundPreparation {
     private static final double SILENT_DBFS = -90;
 
     private final SoundDecoder decoder;
+    private final Jobs jobs;
 
-    SoundPreparation(SoundDecoder decoder) {
+    SoundPreparation(SoundDecoder decoder, Jobs jobs) {
         this.decoder = decoder;
+        this.jobs = jobs;
     }
 
     /**
@@ -43,7 +46,7 @@ public class SoundPreparation {
      * @param skylineFile    gets the skyline
      */
     public long convert(SampleSource incoming, long expectedFrames, Reporting.Listener progress, Path wav, Path skylineFile) throws IOException {
-        try (SampleSource converted = Resampler.to(Frames.RATE, new Reporting(incoming, expectedFrames, progress));
+        try (SampleSource converted = Resampler.to(Frames.RATE, new Reporting(jobs.courteousSource(incoming), expectedFrames, progress));
              WavWriter writer = WavWriter.create(wav, incoming.channels(), Frames.RATE, SampleFormat.FLOAT_32)) {
             Skyline skyline = new Skyline(converted.channels());
             long frames = SampleSink.drain(converted, writer, skyline);
@@ -57,7 +60,7 @@ public class SoundPreparation {
         long expected = Frames.converted(facts.expectedFrames(), facts.sampleRate());
         try (SoundDecoder.Decoded written = decoder.openInto(wav, file, facts, Frames.RATE)) {
             Skyline skyline = new Skyline(written.channels());
-            long frames = SampleSink.drain(new Reporting(written, expected, read -> progress.read(expected == 0 ? 0 : 1000 * read / expected)), skyline);
+            long frames = SampleSink.drain(new Reporting(jobs.courteousSource(written), expected, read -> progress.read(expected == 0 ? 0 : 1000 * read / expected)), skyline);
             write(skyline, skylineFile);
             boolean silent = skyline.peakDbfs().orElse(SILENT_DBFS) <= SILENT_DBFS;
             return new Converted(written.channels(), frames, expected,
@@ -84,10 +87,10 @@ public class SoundPreparation {
         try (asItCame; atHouseRate) {
             int rate = asItCame.sampleRate();
             ClippingFinder clipping = ClippingFinder.ofSpots(asItCame.channels(), rate, search);
-            SampleSink.drain(asItCame, clipping);
+            SampleSink.drain(jobs.courteousSource(asItCame), clipping);
             StereoFinder stereo = new StereoFinder(atHouseRate.channels());
             SpeechLevels levels = new SpeechLevels(atHouseRate.channels());
-            SampleSink.drain(atHouseRate, levels, stereo);
+            SampleSink.drain(jobs.courteousSource(atHouseRate), levels, stereo);
             return new TakeFindings(clipping.spots().stream().map(spot -> atHouseRate(spot, rate)).toList(), stereo.noticed(),
                     levels.room().map(Span::startFrame).orElse(null), TakeFindings.Speech.of(levels));
         }
@@ -97,7 +100,7 @@ public class SoundPreparation {
     public TakeFindings.Speech measureSpeech(SampleSource sound) throws IOException {
         try (sound) {
             SpeechLevels levels = new SpeechLevels(sound.channels());
-            SampleSink.drain(sound, levels);
+            SampleSink.drain(jobs.courteousSource(sound), levels);
             return TakeFindings.Speech.of(levels);
         }
     }

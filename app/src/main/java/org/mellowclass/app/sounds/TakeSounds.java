@@ -239,7 +239,7 @@ public class TakeSounds implements Sounds {
         Sound made = sound.isPresent() ? made(sound.get()) : made(treating.want(takeId, treatment));
         Held held = hold(made, made.soundKey());
         try {
-            return new HeldSound(WavReader.open(held.file()), held);
+            return new HeldSound(jobs.courteousSound(WavReader.open(held.file())), held);
         } catch (IOException | RuntimeException failed) {
             held.close();
             throw failed;

@@ -14,6 +14,7 @@ import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeRows;
 import org.mellowclass.core.sound.Opening;
+import org.mellowclass.core.sound.RandomAccessSound;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.sound.WavReader;
 import org.mellowclass.core.treatment.Treatment;
@@ -73,9 +74,14 @@ public class Treating {
 
     /** Asks for a sound to be made, if it is not there; one that could not be made is tried again. */
     public Sound want(long takeId, Treatment treatment) {
+        String key = TreatmentCodec.key(treatment);
+        return sounds.of(takeId, key).map(SoundMapper.Row::sound).filter(Sound::made).orElseGet(() -> ask(takeId, key, treatment));
+    }
+
+    private Sound ask(long takeId, String key, Treatment treatment) {
         return transaction.execute(status -> {
-            sounds.add(takeId, TreatmentCodec.key(treatment), TreatmentCodec.write(treatment));
-            Sound sound = sounds.of(takeId, TreatmentCodec.key(treatment)).orElseThrow().sound();
+            sounds.add(takeId, key, TreatmentCodec.write(treatment));
+            Sound sound = sounds.of(takeId, key).orElseThrow().sound();
             if (!sound.made()) {
                 sounds.failed(sound.id(), false);
                 jobs.ask(KIND, sound.id(), Jobs.ofEpisode(takes.find(takeId).orElseThrow().episodeId()));
@@ -109,7 +115,7 @@ public class Treating {
         Path wav = scratch.scratchFile(".wav");
         Path skyline = scratch.scratchFile(".skyline");
         try (Held whole = store.holdWhole(sounds.of(take.id(), TreatmentCodec.AS_IT_IS).orElseThrow().soundKey());
-             WavReader asItIs = WavReader.open(whole.file());
+             RandomAccessSound asItIs = jobs.courteousSound(WavReader.open(whole.file()));
              SampleSource treated = sound.treatment().process(Opening.of(asItIs), findings.forTreatment(id -> returned.open(id, take.frames())))) {
             preparation.convert(treated, take.frames(), read -> jobs.progress(KIND, soundId, read, take.frames()), wav, skyline);
             keep(sound, take, derived.put(wav), derived.put(skyline), treated.channels());
