@@ -116,6 +116,19 @@ public record Fade(long frames, Shape shape, long skippedFrames, long edgeFrames
         return seam.shape.at((frame + over + 0.5) / (edgeFrames + over));
     }
 
+    // every answer looks each fade up, two for a clip: written out, since a record's own go through method handles, one for each part
+
+    @Override
+    public boolean equals(Object other) {
+        return other instanceof Fade fade && frames == fade.frames && shape == fade.shape && skippedFrames == fade.skippedFrames && edgeFrames == fade.edgeFrames
+                && seam == fade.seam;
+    }
+
+    @Override
+    public int hashCode() {
+        return Long.hashCode(frames + 31 * skippedFrames + 961 * edgeFrames) + 31 * shape.hashCode() + 961 * seam.hashCode();
+    }
+
     /** What is left of it behind a new edge, so many frames further inside, which gets a short fade of its own. */
     Fade cut(long gone, long newEdgeFrames) {
         long skipped = skippedFrames + gone;
