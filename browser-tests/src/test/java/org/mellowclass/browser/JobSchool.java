@@ -10,6 +10,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -102,8 +103,23 @@ abstract class JobSchool extends BrowserTest {
     void bringIn(Page page, String placing, Map<String, Signal> sounds) throws IOException {
         String episode = episodeOf(page);
         page.navigate(school.address("/episodes/" + episode + "/record"));
+        SortedMap<String, Signal> inOrder = new TreeMap<>(sounds);
+        if (placing.equals("START")) {
+            // one after the other: of some at once, each gets its track when it is ready
+            for (Map.Entry<String, Signal> sound : inOrder.entrySet()) {
+                bringInAtOnce(page, placing, Map.of(sound.getKey(), sound.getValue()));
+            }
+        } else {
+            bringInAtOnce(page, placing, inOrder);
+        }
+        page.waitForCondition(() -> isMeasured(page));
+        page.navigate(school.address("/episodes/" + episode + "/bench"));
+        page.locator("#drawer-tabs").waitFor();
+    }
+
+    private void bringInAtOnce(Page page, String placing, Map<String, Signal> sounds) throws IOException {
         List<Path> files = new ArrayList<>();
-        for (Map.Entry<String, Signal> sound : new TreeMap<>(sounds).entrySet()) {
+        for (Map.Entry<String, Signal> sound : sounds.entrySet()) {
             Path file = folder.resolve(sound.getKey() + ".wav");
             try (WavWriter writer = WavWriter.create(file, sound.getValue().channels(), 48_000, SampleFormat.FLOAT_32)) {
                 SampleSink.drain(sound.getValue().stream(), writer);
@@ -120,9 +136,6 @@ abstract class JobSchool extends BrowserTest {
         for (String name : sounds.keySet()) {
             page.getByLabel("Play " + name, new Page.GetByLabelOptions().setExact(true)).first().waitFor();
         }
-        page.waitForCondition(() -> isMeasured(page));
-        page.navigate(school.address("/episodes/" + episode + "/bench"));
-        page.locator("#drawer-tabs").waitFor();
     }
 
     /** Whether it is known of every take who speaks when. */
