@@ -8,10 +8,14 @@ import { html, render } from '../vendor/lit-html/lit-html.js';
 /** Buttons that need a track. */
 const ON_TRACKS = ['remove', 'blank', 'soften', 'keep-only', 'copy', 'cut-out', 'duplicate', 'clear', 'fill'];
 
+/** The field that is being typed in: what others do meanwhile does not take the words away. @type {HTMLInputElement | null} */
+let typedIn = null;
+
 /** Lets the card's fields set what is selected. @param {import('../page/page.js').Page} page */
 export function attachSelectionCard(page) {
   /** @param {string} id @param {(frames: number) => void} set */
   const typed = (id, set) => byId(id).addEventListener('change', () => {
+    typedIn = null;
     const frames = framesOf(fieldById(id).value);
     const before = page.selection;
     if (frames !== null) {
@@ -22,6 +26,13 @@ export function attachSelectionCard(page) {
     } else if (page.selection === before) {
       page.say('The start comes before the end.');
     }
+    drawCard(page);
+  });
+  byId('card').addEventListener('input', event => {
+    typedIn = /** @type {HTMLInputElement} */ (event.target);
+  });
+  byId('card').addEventListener('focusout', () => {
+    typedIn = null;
     drawCard(page);
   });
   typed('card-start', frame => page.change(moveEdge('start', frame)));
@@ -55,13 +66,19 @@ export function drawCard(page) {
   const { selection, timeline } = page;
   byId('card').hidden = !selection;
   if (!selection) {
+    typedIn = null;
     return;
   }
   const { start, end, trackIds } = selection;
   byId('card-span').textContent = inWords(page);
-  fieldById('card-start').value = fineClock(start, 2);
-  fieldById('card-end').value = fineClock(end, 2);
-  fieldById('card-length').value = ((end - start) / RATE).toFixed(2);
+  /** @type {[string, string][]} */
+  const times = [['card-start', fineClock(start, 2)], ['card-end', fineClock(end, 2)], ['card-length', ((end - start) / RATE).toFixed(2)]];
+  for (const [id, words] of times) {
+    const field = fieldById(id);
+    if (field !== typedIn) {
+      field.value = words;
+    }
+  }
   render((timeline?.tracks ?? []).map(track => html`
     <label class="inline-flex items-center gap-1.5 py-0.5"><input type="checkbox" class="size-4" value=${track.id} .checked=${trackIds.includes(track.id)}
       @change=${(/** @type {Event} */ event) => page.change(tick(track.id, fieldOf(event).checked))}>${track.name}</label>`), byId('card-tracks'));
