@@ -4,16 +4,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.HashSet;
 import java.util.List;
-import java.util.stream.Stream;
 
 import org.junit.jupiter.api.Test;
 
 class FadeTest {
 
     private static List<Fade> each() {
-        return Stream.of(new Fade(480, Fade.Shape.GENTLE, 48, 240, Fade.Seam.INSIDE), new Fade(481, Fade.Shape.GENTLE, 48, 240, Fade.Seam.INSIDE),
+        return List.of(new Fade(480, Fade.Shape.GENTLE, 48, 240, Fade.Seam.INSIDE), new Fade(481, Fade.Shape.GENTLE, 48, 240, Fade.Seam.INSIDE),
                 new Fade(480, Fade.Shape.STRAIGHT, 48, 240, Fade.Seam.INSIDE), new Fade(480, Fade.Shape.GENTLE, 49, 240, Fade.Seam.INSIDE),
-                new Fade(480, Fade.Shape.GENTLE, 48, 241, Fade.Seam.INSIDE), new Fade(480, Fade.Shape.GENTLE, 48, 240, Fade.Seam.EQUAL_GAIN)).toList();
+                new Fade(480, Fade.Shape.GENTLE, 48, 241, Fade.Seam.INSIDE), new Fade(480, Fade.Shape.GENTLE, 48, 240, Fade.Seam.EQUAL_GAIN));
     }
 
     @Test
