@@ -7,6 +7,7 @@ import java.util.stream.Collectors;
 
 import org.mellowclass.app.live.LiveEvents;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /** The newest measured finish of each episode. */
@@ -28,8 +29,8 @@ public class Finishes {
     public record Newest(Finish finish, long revision) {
     }
 
-    /** What the bench of an episode that has been let through plays through. */
-    @Transactional(readOnly = true)
+    /** What the bench of an episode that has been let through plays through; each edit asks, and one statement needs no transaction around it. */
+    @Transactional(propagation = Propagation.SUPPORTS, readOnly = true)
     public Newest newest(long episodeId) {
         return finishes.find(episodeId).map(row -> new Newest(row.finish(), row.revisionSeq())).orElse(new Newest(Finish.FIRST, 0));
     }

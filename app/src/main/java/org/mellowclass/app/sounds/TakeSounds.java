@@ -12,6 +12,7 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.OptionalInt;
 import java.util.OptionalLong;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.people.Person;
@@ -41,6 +42,7 @@ import org.mellowclass.core.timeline.edit.TakeFacts;
 import org.mellowclass.core.treatment.Treatment;
 import org.springframework.core.io.Resource;
 import org.springframework.stereotype.Service;
+import org.springframework.util.function.SingletonSupplier;
 
 /** Finds the sounds of takes, their pictures, and what was measured of them. */
 @Service
@@ -125,27 +127,27 @@ public class TakeSounds implements Sounds {
         return sounds.originalsOfEpisode(episodeId).stream().collect(Collectors.toMap(SoundMapper.Original::takeId, SoundMapper.Original::came));
     }
 
-    /** What edits must know of the ready takes of an episode that has been let through. */
+    /** What edits must know of the ready takes of an episode that has been let through; looked up when one asks, since few do. */
     public TakeFacts facts(long episodeId) {
-        Map<Long, Take> ready = shelf.ready(episodeId);
-        Map<Long, TakeFindings> findings = findingsOf(episodeId);
+        Supplier<Map<Long, Take>> ready = SingletonSupplier.of(() -> shelf.ready(episodeId));
+        Supplier<Map<Long, TakeFindings>> findings = SingletonSupplier.of(() -> findingsOf(episodeId));
         return new TakeFacts() {
             @Override
             public OptionalLong frames(long takeId) {
-                Take take = ready.get(takeId);
+                Take take = ready.get().get(takeId);
                 return take == null ? OptionalLong.empty() : OptionalLong.of(take.frames());
             }
 
             @Override
             public Optional<Span> room(long takeId) {
-                Take take = ready.get(takeId);
+                Take take = ready.get().get(takeId);
                 if (take == null) {
                     return Optional.empty();
                 }
                 if (take.leadFrames() >= LEAST_LEAD) {
                     return Optional.of(new Span(0, take.leadFrames()));
                 }
-                return Optional.ofNullable(findings.get(takeId)).map(TakeFindings::roomFrame).map(frame -> new Span(frame, frame + Frames.RATE));
+                return Optional.ofNullable(findings.get().get(takeId)).map(TakeFindings::roomFrame).map(frame -> new Span(frame, frame + Frames.RATE));
             }
         };
     }
