@@ -1,11 +1,9 @@
 package org.mellowclass.app.bench;
 
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
-import java.util.stream.Stream;
 
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.sounds.Sound;
@@ -108,21 +106,8 @@ public class BenchViews {
                 track.gainDb(), track.pan(), track.muted(), track.curve().points(), track.clips().stream().map(clip -> view(clip, sources, fades)).toList())).toList();
         Finishes.Newest finish = finishes.newest(episodeId);
         return new TimelineView(head.seq(), head.point().undoTarget().isPresent(), head.point().redoTarget().isPresent(),
-                head.timeline().endFrame(), tracks, sources.values().map(source -> view(source, made)).toList(), fades.values().toList(),
+                head.timeline().endFrame(), tracks, sources.values().stream().map(source -> view(source, made)).toList(), fades.values(),
                 head.timeline().flags(), views, finish.finish().name(), finish.revision(), since, StoredMaps.view(maps));
-    }
-
-    /** Values in the order in which they were first met. */
-    private static final class Places<T> {
-        private final Map<T, Integer> places = new LinkedHashMap<>();
-
-        int of(T value) {
-            return places.computeIfAbsent(value, met -> places.size());
-        }
-
-        Stream<T> values() {
-            return places.keySet().stream();
-        }
     }
 
     private static ClipView view(Clip clip, Places<Source> sources, Places<Fade> fades) {

@@ -81,7 +81,7 @@ import org.springframework.stereotype.Component;
 class TimelineCodec {
 
     /** Raise it when the format changes, and keep reading the older ones. */
-    static final int FORMAT_VERSION = 4;
+    static final int FORMAT_VERSION = 5;
     /** The fields of edits that hold names of tracks and flags. */
     private static final List<String> NAMES = List.of("name", "trackName");
 
@@ -210,13 +210,14 @@ class TimelineCodec {
     Timeline inflated(int formatVersion, byte[] body, Formers formers) {
         try (InflaterInputStream inflater = new InflaterInputStream(new ByteArrayInputStream(body))) {
             JsonNode tree = json.readTree(inflater);
-            return json.treeToValue(switch (formatVersion) {
-                case 1 -> fromVersion3(fromVersion2(fromVersion1((ObjectNode) tree), formers));
-                case 2 -> fromVersion3(fromVersion2(tree, formers));
-                case 3 -> fromVersion3(tree);
-                case FORMAT_VERSION -> tree;
+            return switch (formatVersion) {
+                case 1 -> fromVersion4(fromVersion3(fromVersion2(fromVersion1((ObjectNode) tree), formers)));
+                case 2 -> fromVersion4(fromVersion3(fromVersion2(tree, formers)));
+                case 3 -> fromVersion4(fromVersion3(tree));
+                case 4 -> fromVersion4(tree);
+                case FORMAT_VERSION -> json.treeToValue(tree, StoredTimeline.class).timeline();
                 default -> throw new IllegalStateException("timeline format " + formatVersion + " is not known");
-            }, Timeline.class);
+            };
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -262,6 +263,11 @@ class TimelineCodec {
         return timeline;
     }
 
+    /** Version 5 brought what clips share to one place; before, each wrote its own. */
+    private Timeline fromVersion4(JsonNode timeline) throws JsonProcessingException {
+        return json.treeToValue(timeline, Timeline.class);
+    }
+
     private static ObjectNode gentle(ObjectNode fade, JsonNode frames) {
         fade.set("frames", frames);
         return fade.put("shape", "GENTLE").put("skippedFrames", 0).put("edgeFrames", 0);
@@ -269,7 +275,7 @@ class TimelineCodec {
 
     private byte[] bytes(Timeline timeline) {
         try {
-            return json.writeValueAsBytes(timeline);
+            return json.writeValueAsBytes(StoredTimeline.of(timeline));
         } catch (JsonProcessingException e) {
             throw new UncheckedIOException(e);
         }

@@ -70,11 +70,16 @@ class TimelineCodecTest {
     private static final TimelineCodec.Formers NONE_WAS_MADE = takeId -> Optional.empty();
 
     @Test
-    void version_4_is_written_and_read_as_it_always_was() throws IOException {
-        assertThat(TimelineCodec.FORMAT_VERSION).isEqualTo(4);
-        assertThat(codec.toJson(EXAMPLE)).isEqualTo(golden("/bench/timeline-v4.json"));
-        assertThat(codec.inflated(4, codec.written(EXAMPLE).deflated(), NONE_WAS_MADE)).isEqualTo(EXAMPLE);
-        assertThat(codec.hash(EXAMPLE)).isEqualTo("b66716472b61083147605e547a52d18d47925497cc01c6a11ad58008fcb3961b");
+    void version_5_is_written_and_read_as_it_always_was() throws IOException {
+        assertThat(TimelineCodec.FORMAT_VERSION).isEqualTo(5);
+        assertThat(codec.toJson(EXAMPLE)).isEqualTo(golden("/bench/timeline-v5.json"));
+        assertThat(codec.inflated(5, codec.written(EXAMPLE).deflated(), NONE_WAS_MADE)).isEqualTo(EXAMPLE);
+        assertThat(codec.hash(EXAMPLE)).isEqualTo("9e7a8d7ab25589b59e4e900844090e22d086529ccb52d24324cda03b1bd87fb9");
+    }
+
+    @Test
+    void version_4_is_still_read() throws IOException {
+        assertThat(codec.inflated(4, stored("/bench/timeline-v4.json"), NONE_WAS_MADE)).isEqualTo(EXAMPLE);
     }
 
     @Test
