@@ -1,7 +1,6 @@
 package org.mellowclass.core.measure;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 
 import org.mellowclass.core.sound.Decibels;
@@ -15,14 +14,12 @@ import org.mellowclass.core.sound.Span;
  */
 public final class DropoutFinder implements SampleSink {
 
-    private static final long SHORTEST = Frames.ofMillis(5);
-    /** Where no sample of a part is zero, only the end of it has to be remembered. */
-    private static final int PART = (int) Frames.ofMillis(10);
+    private static final int SHORTEST = (int) Frames.ofMillis(5);
     private static final int BESIDE = (int) Frames.ofMillis(1);
     private static final float HEARD = (float) Decibels.toAmplitude(-40);
 
     private final List<Span> found = new ArrayList<>();
-    /** The largest amplitudes of the last frames before the zeros: a ring. */
+    /** The largest amplitudes of the last millisecond: a ring. */
     private final float[] last = new float[BESIDE];
     private long frame;
     private long zerosFrom = -1;
@@ -32,21 +29,24 @@ public final class DropoutFinder implements SampleSink {
 
     @Override
     public void accept(float[][] block, int frames) {
-        for (int from = 0; from < frames; from += PART) {
-            int to = Math.min(frames, from + PART);
-            boolean plainSound = zerosFrom < 0 && waiting == null && to - from > BESIDE && noZero(block[0], from, to - BESIDE);
-            int skipped = plainSound ? to - from - BESIDE : 0;
-            frame += skipped;
-            look(block, from + skipped, to);
+        int looked = 0;
+        while (looked < frames) {
+            int passed = zerosFrom < 0 && waiting == null ? passed(block[0], looked, frames) : looked;
+            // what was heard right before a dropout has to be remembered
+            int from = Math.max(looked, passed - BESIDE);
+            frame += from - looked;
+            looked = Math.min(frames, passed + SHORTEST);
+            look(block, from, looked);
         }
     }
 
-    private static boolean noZero(float[] samples, int from, int to) {
-        boolean zero = false;
-        for (int i = from; i < to; i++) {
-            zero |= samples[i] == 0;
+    /** Up to where no dropout begins: it would be long enough to reach a sample that is not zero. */
+    private static int passed(float[] samples, int from, int to) {
+        int passed = from;
+        while (passed + SHORTEST <= to && samples[passed + SHORTEST - 1] != 0) {
+            passed += SHORTEST;
         }
-        return !zero;
+        return passed;
     }
 
     private void look(float[][] block, int from, int to) {
@@ -60,15 +60,16 @@ public final class DropoutFinder implements SampleSink {
                     zerosFrom = frame;
                     heardBefore = heardLately();
                 }
-                continue;
-            }
-            if (zerosFrom >= 0) {
-                waiting = heardBefore && frame - zerosFrom >= SHORTEST ? new Span(zerosFrom, frame) : null;
+            } else {
+                if (zerosFrom >= 0 && frame - zerosFrom >= SHORTEST) {
+                    waiting = heardBefore ? new Span(zerosFrom, frame) : null;
+                }
                 zerosFrom = -1;
-                Arrays.fill(last, 0f);
             }
             last[(int) (frame % BESIDE)] = largest;
-            if (waiting != null && frame - waiting.endFrame() < BESIDE && largest >= HEARD) {
+            if (waiting != null && frame - waiting.endFrame() >= BESIDE) {
+                waiting = null;
+            } else if (waiting != null && largest >= HEARD) {
                 found.add(waiting);
                 waiting = null;
             }
