@@ -237,6 +237,26 @@ class BenchPageTest extends OnTheBench {
         page.waitForCondition(() -> timeline(page, episode).get("revision").getAsLong() > revision);
     }
 
+    @Test
+    void a_time_that_is_being_typed_stays_when_a_crewmate_changes_the_page() {
+        Page page = bench();
+        Page mate = page();
+        signInAsStudent(mate, "Tess", "green jetty");
+        waitForRows(mate);
+        select(page);
+        Locator end = page.locator("#card-end");
+        end.selectText();
+        end.pressSequentially("0:0");
+        removeStart(mate);
+        page.getByText("0:01.00 to 0:01.50 · 0.50 s").waitFor();
+        assertThat(end.inputValue()).isEqualTo("0:0");
+        assertThat(page.locator("#card-start").inputValue()).as("a field that nobody types in").isEqualTo("0:01.00");
+        end.pressSequentially("3");
+        page.keyboard().press("Enter");
+        page.getByText("0:01.00 to 0:03.00 · 2.00 s").waitFor();
+        undo(mate, episodeOf(mate), 1);
+    }
+
     private static void undo(Page page, String episode, int times) {
         for (int i = 0; i < times; i++) {
             long revision = timeline(page, episode).get("revision").getAsLong();
