@@ -86,9 +86,7 @@ class BenchPageTest extends OnTheBench {
     @Test
     void two_browsers_see_each_others_edits_and_undoing_what_the_other_did_asks() {
         Page one = bench();
-        Page two = page();
-        signInAsStudent(two, "Tess", "green jetty");
-        waitForRows(two);
+        Page two = mate();
         String length = two.locator("#length").innerText();
         removeStart(one);
         one.getByText("Undo brings it back.").waitFor();
@@ -210,9 +208,7 @@ class BenchPageTest extends OnTheBench {
     void what_a_crewmate_removes_before_it_moves_selection_position_and_playing_and_the_same_words_are_removed() {
         Page page = bench();
         String episode = episodeOf(page);
-        Page mate = page();
-        signInAsStudent(mate, "Tess", "green jetty");
-        waitForRows(mate);
+        Page mate = mate();
         page.locator("#page").focus();
         page.keyboard().press("Home");
         for (int i = 0; i < 40; i++) {
@@ -240,9 +236,7 @@ class BenchPageTest extends OnTheBench {
     @Test
     void a_time_that_is_being_typed_stays_when_a_crewmate_changes_the_page() {
         Page page = bench();
-        Page mate = page();
-        signInAsStudent(mate, "Tess", "green jetty");
-        waitForRows(mate);
+        Page mate = mate();
         select(page);
         Locator end = page.locator("#card-end");
         end.selectText();
@@ -255,6 +249,14 @@ class BenchPageTest extends OnTheBench {
         page.keyboard().press("Enter");
         page.getByText("0:01.00 to 0:03.00 · 2.00 s").waitFor();
         undo(mate, episodeOf(mate), 1);
+    }
+
+    /** A second browser, of somebody in the same crew. */
+    private Page mate() {
+        Page page = page();
+        signInAsStudent(page, "Tess", "green jetty");
+        waitForRows(page);
+        return page;
     }
 
     private static void undo(Page page, String episode, int times) {
