@@ -19,20 +19,33 @@ public final class HumCanceller implements Processor {
     /** More than this over what the room has is a voice that passes by. */
     private static final double MOST_OVER = 1.2;
 
-    private final double mainsHz;
-    private final int[] harmonics;
     private final double[] amplitudes;
+    private final Wave[] waves;
     private final Channel[] channels;
     private long steps;
     private int inStep;
-    private final double[] cos;
-    private final double[] sin;
+
+    /** One harmonic over a step, from the step's first frame on: every step is this wave turned by one angle. */
+    private static final class Wave {
+        final double anglePerStep;
+        final double[] cos = new double[STEP];
+        final double[] sin = new double[STEP];
+
+        Wave(double hertz) {
+            double angle = 2 * Math.PI * hertz / Frames.RATE;
+            anglePerStep = angle * STEP;
+            for (int i = 0; i < STEP; i++) {
+                cos[i] = Math.cos(angle * i);
+                sin[i] = Math.sin(angle * i);
+            }
+        }
+    }
 
     /** The sums of one channel's demodulated steps, by harmonic a ring of {@link #STEPS}, and the samples that wait for their window. */
     private static final class Channel {
         final double[][] real;
         final double[][] imaginary;
-        final float[] waiting = new float[(REACH_STEPS + 1) * STEP];
+        final double[] waiting = new double[(REACH_STEPS + 1) * STEP];
         final double[] fitted;
 
         Channel(int harmonics) {
@@ -48,15 +61,12 @@ public final class HumCanceller implements Processor {
      * @param amplitudes of each, as the room has it
      */
     public HumCanceller(int channelCount, double mainsHz, int[] harmonics, double[] amplitudes) {
-        this.mainsHz = mainsHz;
-        this.harmonics = harmonics.clone();
+        waves = Arrays.stream(harmonics).mapToObj(harmonic -> new Wave(mainsHz * harmonic)).toArray(Wave[]::new);
         this.amplitudes = amplitudes.clone();
         channels = new Channel[channelCount];
         for (int c = 0; c < channelCount; c++) {
             channels[c] = new Channel(harmonics.length);
         }
-        cos = new double[harmonics.length];
-        sin = new double[harmonics.length];
     }
 
     private static double[] hann() {
@@ -93,56 +103,50 @@ public final class HumCanceller implements Processor {
 
     /** Demodulates what comes, and gives what has waited without what was fitted around it. */
     private void part(Channel channel, float[] samples, int from, int count) {
-        long frame = steps * STEP + inStep;
         int slot = (int) (steps % STEPS);
         int wait = (int) (steps % (REACH_STEPS + 1)) * STEP + inStep;
-        float[] late = Arrays.copyOfRange(channel.waiting, wait, wait + count);
-        System.arraycopy(samples, from, channel.waiting, wait, count);
-        for (int h = 0; h < harmonics.length; h++) {
-            double angle = 2 * Math.PI * mainsHz * harmonics[h] / Frames.RATE;
-            double turnCos = Math.cos(angle);
-            double turnSin = Math.sin(angle);
-            double at = angle * frame;
-            double c = Math.cos(at);
-            double s = Math.sin(at);
-            double lateAt = at - angle * latencyFrames();
-            double lc = Math.cos(lateAt);
-            double ls = Math.sin(lateAt);
-            double re = channel.fitted[2 * h];
-            double im = channel.fitted[2 * h + 1];
-            double real = 0;
-            double imaginary = 0;
-            for (int i = 0; i < count; i++) {
-                double x = samples[from + i];
-                real += x * c;
-                imaginary += x * s;
-                double next = c * turnCos - s * turnSin;
-                s = s * turnCos + c * turnSin;
-                c = next;
-                late[i] -= (float) (re * lc + im * ls);
-                double lateNext = lc * turnCos - ls * turnSin;
-                ls = ls * turnCos + lc * turnSin;
-                lc = lateNext;
-            }
-            channel.real[h][slot] += real;
-            channel.imaginary[h][slot] += imaginary;
+        double[] late = Arrays.copyOfRange(channel.waiting, wait, wait + count);
+        for (int i = 0; i < count; i++) {
+            channel.waiting[wait + i] = samples[from + i];
         }
-        System.arraycopy(late, 0, samples, from, count);
+        for (int h = 0; h < waves.length; h++) {
+            demodulate(waves[h], channel.waiting, wait, count, channel.real[h], channel.imaginary[h], slot);
+            subtract(waves[h], channel.fitted[2 * h], channel.fitted[2 * h + 1], late);
+        }
+        for (int i = 0; i < count; i++) {
+            samples[from + i] = (float) late[i];
+        }
+    }
+
+    private void demodulate(Wave wave, double[] sound, int from, int count, double[] real, double[] imaginary, int slot) {
+        double x = 0;
+        double y = 0;
+        for (int i = 0; i < count; i++) {
+            x += sound[from + i] * wave.cos[inStep + i];
+            y += sound[from + i] * wave.sin[inStep + i];
+        }
+        double c = Math.cos(wave.anglePerStep * steps);
+        double s = Math.sin(wave.anglePerStep * steps);
+        real[slot] += c * x - s * y;
+        imaginary[slot] += s * x + c * y;
+    }
+
+    /** Takes what was fitted from sound that came a latency, which is whole steps, before. */
+    private void subtract(Wave wave, double re, double im, double[] late) {
+        double at = wave.anglePerStep * (steps - REACH_STEPS - 1);
+        double ofCos = re * Math.cos(at) + im * Math.sin(at);
+        double ofSin = im * Math.cos(at) - re * Math.sin(at);
+        for (int i = 0; i < late.length; i++) {
+            late[i] -= ofCos * wave.cos[inStep + i] + ofSin * wave.sin[inStep + i];
+        }
     }
 
     /** Fits the step that is heard next: the window around it is whole now. */
     private void endStep(Channel channel) {
         int slot = (int) (steps % STEPS);
-        for (int h = 0; h < harmonics.length; h++) {
-            double re = 0;
-            double im = 0;
-            for (int i = 0; i < STEPS; i++) {
-                int at = (slot + i) % STEPS;
-                re += HANN[i] * channel.real[h][at];
-                im += HANN[i] * channel.imaginary[h][at];
-            }
-            re *= 2.0 / STEP;
-            im *= 2.0 / STEP;
+        for (int h = 0; h < waves.length; h++) {
+            double re = 2.0 / STEP * windowed(channel.real[h], slot);
+            double im = 2.0 / STEP * windowed(channel.imaginary[h], slot);
             double amplitude = Math.hypot(re, im);
             double most = MOST_OVER * amplitudes[h];
             double part = amplitude > most ? most / amplitude : 1;
@@ -153,14 +157,27 @@ public final class HumCanceller implements Processor {
         }
     }
 
+    /** The weighted sum of a ring that begins at a slot. */
+    private static double windowed(double[] ring, int slot) {
+        int beforeEnd = STEPS - slot;
+        double sum = 0;
+        for (int i = 0; i < beforeEnd; i++) {
+            sum += HANN[i] * ring[slot + i];
+        }
+        for (int i = beforeEnd; i < STEPS; i++) {
+            sum += HANN[i] * ring[i - beforeEnd];
+        }
+        return sum;
+    }
+
     @Override
     public void reset() {
         for (Channel channel : channels) {
-            for (int h = 0; h < harmonics.length; h++) {
+            for (int h = 0; h < waves.length; h++) {
                 Arrays.fill(channel.real[h], 0);
                 Arrays.fill(channel.imaginary[h], 0);
             }
-            Arrays.fill(channel.waiting, 0f);
+            Arrays.fill(channel.waiting, 0);
             Arrays.fill(channel.fitted, 0);
         }
         steps = 0;
