@@ -124,7 +124,9 @@ class TrialHearing {
             Span span = new Span(start, Math.min(sound.frames(), start + WINDOW_FRAMES));
             float[][] before = Stretch.read(new Stretch(opening.openAt(span.startFrame()), new Span(0, span.frames())), new Span(0, span.frames()));
             float[][] after = cleanup.hear(opening, span);
-            double louderDb = lufs(after).isPresent() && lufs(before).isPresent() ? lufs(after).getAsDouble() - lufs(before).getAsDouble() : 0;
+            OptionalDouble lufsAfter = lufs(after);
+            OptionalDouble lufsBefore = lufs(before);
+            double louderDb = lufsAfter.isPresent() && lufsBefore.isPresent() ? lufsAfter.getAsDouble() - lufsBefore.getAsDouble() : 0;
             byte[] removed = WavWriter.bytesOf(difference(before, after));
             return Map.of(Part.REMOVED, removed, Part.BEFORE, WavWriter.bytesOf(gained(before, Math.min(0, louderDb))), Part.AFTER, WavWriter.bytesOf(gained(after, Math.min(0, -louderDb))));
         }
