@@ -30,7 +30,7 @@ public final class Benchmarks {
 
     private static String report(List<Row> rows) throws IOException {
         StringBuilder page = new StringBuilder("# Speed\n\nPrinted by `bin/bench`, which writes this page. Ratios are of "
-                + "processor seconds, of all threads, in the same run on the\nsame file; the least of three counts. Our "
+                + "processor seconds, of all threads, in the same run on the\nsame file; the least of all that fit into a minute counts, three at the least. Our "
                 + "processes start cold and have a heap of " + SideBySide.HEAP + ", whatever the length. Times in\nthe application "
                 + "are seen by a client on loopback; 95 of 100 have to keep the bound. A bare request asks the same application, signed in, for the least that commits a row, or for "
                 + "as many\nbytes of a file. The browser is headless Chromium on the same machine. The hour of MP3 is timed by the clock, with\nall that the application does "

@@ -3,6 +3,7 @@ package org.mellowclass.benchmarks;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -17,7 +18,9 @@ final class SideBySide {
     static final double[] MIX_GAINS_DB = {-3, -6, -9, -12};
     static final String HEAP = "64m";
 
-    private static final int ROUNDS = 3;
+    /** So many and so long: what else the machine's host has to do changes from one minute to the next. */
+    private static final int LEAST_ROUNDS = 3;
+    private static final Duration LEAST_TIME = Duration.ofMinutes(1);
     private static final double MOST_MS_OF_RECIPE = 20_000;
     private static final double MOST_MS_OF_CHECK = 3000;
 
@@ -70,7 +73,8 @@ final class SideBySide {
 
     private Row alone(String work, List<String> ours, double mostMs, Timed timed) throws IOException, InterruptedException {
         double us = Double.POSITIVE_INFINITY;
-        for (int round = 0; round < ROUNDS; round++) {
+        long start = System.nanoTime();
+        for (int round = 0; goesOn(round, start); round++) {
             us = Math.min(us, timed.seconds(folder, ours));
         }
         System.out.printf(Locale.ROOT, "%s: %.2f s%n", work, us);
@@ -81,13 +85,18 @@ final class SideBySide {
             throws IOException, InterruptedException {
         double us = Double.POSITIVE_INFINITY;
         double them = Double.POSITIVE_INFINITY;
-        for (int round = 0; round < ROUNDS; round++) {
+        long start = System.nanoTime();
+        for (int round = 0; goesOn(round, start); round++) {
             us = Math.min(us, CpuTime.of(folder, ours));
             them = Math.min(them, CpuTime.of(folder, theirs));
         }
         System.out.printf(Locale.ROOT, "%s: %.2f s, %s %.2f s%n", work, us, tool, them);
         return new Row(work, String.format(Locale.ROOT, "%.2f s", us), String.format(Locale.ROOT, "%s %.2f s", tool, them),
                 String.format(Locale.ROOT, "%.2f", us / them), us / them, bound);
+    }
+
+    private static boolean goesOn(int rounds, long start) {
+        return rounds < LEAST_ROUNDS || System.nanoTime() - start < LEAST_TIME.toNanos();
     }
 
     private static List<String> core(String work, Path... files) {
