@@ -4,7 +4,6 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
@@ -134,10 +133,6 @@ class TimelineCodec {
         @JsonSubTypes.Type(value = Fill.class, name = "fill"),
         @JsonSubTypes.Type(value = Together.class, name = "together")})
     private interface NamedEdit {
-    }
-
-    String toJson(Timeline timeline) {
-        return new String(bytes(timeline), StandardCharsets.UTF_8);
     }
 
     String toJson(Edit edit) {
