@@ -14,8 +14,8 @@ export function attachTogether(card, onWord) {
   const words = within(card, '[data-words]');
   const path = `/episodes/${card.dataset.episode}/together`;
   const laptop = crypto.randomUUID();
-  /** @type {string | null} */
-  let heard = null;
+  /** The key of the word that was heard last. */
+  let heard = '';
 
   /** @param {{ waiting: string[] }} state */
   function show({ waiting }) {
@@ -28,7 +28,7 @@ export function attachTogether(card, onWord) {
     if (waits && !waits.checked) {
       return;
     }
-    const state = await (waits ? postJson(`${path}/wait?laptop=${laptop}`, {}) : getJson(path)).catch(() => null);
+    const state = await (waits ? postJson(`${path}/wait?laptop=${laptop}&heard=${heard}`, {}) : getJson(path)).catch(() => null);
     if (state) {
       show(state);
       if (onWord && waits && state.word && state.word.key !== heard) {

@@ -89,9 +89,13 @@ abstract class BrowserTest {
     }
 
     static void signInAsTeacher(Page page) {
+        signInAsTeacher(page, "okoro@saltmarsh.example", "high tide at nine");
+    }
+
+    static void signInAsTeacher(Page page, String email, String password) {
         page.navigate(address("/sign-in?as=teacher"));
-        page.getByLabel("E-mail").fill("okoro@saltmarsh.example");
-        page.getByLabel("Password").fill("high tide at nine");
+        page.getByLabel("E-mail").fill(email);
+        page.getByLabel("Password").fill(password);
         page.locator("#panel-teacher button[type=submit]").click();
         page.waitForURL("**/classes/*");
     }

@@ -12,8 +12,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeEach;
@@ -32,44 +30,42 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 
-/** A school of its own with a crew for each job, and what these do on the bench: bringing in, selecting, taking a file along. */
+/** A class of its own with a crew for each job, and what these do on the bench: bringing in, selecting, taking a file along. */
 abstract class JobSchool extends BrowserTest {
 
-    private static final Pattern START = Pattern.compile("/first-start\\?key=\\w+");
+    static final String TEACHER_PASSWORD = "reeds in the wind";
     private static final List<String> CHILDREN = List.of("Ada Reed", "Ben Sedge", "Cleo Rush", "Dov Marsh", "Elin Fen", "Finn Brook", "Gia Weir", "Hal Lock", "Ida Pool", "Jon Sluice");
 
-    private static RunningApp school;
-    /** The class code and the passphrase of each child. */
+    /** The class code and the passphrase of each child; nothing before the class is made. */
     private static final Map<String, List<String>> CARDS = new HashMap<>();
+    private static String classPath;
 
     @TempDir
     Path folder;
 
+    /** In the school that all journeys share, with a teacher who sees this class alone. */
     @BeforeEach
-    void makeTheSchool() throws IOException, InterruptedException {
-        if (school != null) {
+    void makeTheClass() {
+        if (!CARDS.isEmpty()) {
             return;
         }
-        RunningApp empty = RunningApp.notStarted("mellow_" + getClass().getSimpleName().toLowerCase(Locale.ROOT));
-        empty.startAgain();
-        school = empty;
         Page teacher = page();
-        Matcher start = START.matcher(empty.words());
-        assertThat(start.find()).isTrue();
-        teacher.navigate(empty.address(start.group()));
-        teacher.getByLabel("Name of the school").fill("Withy Lane School");
-        teacher.getByLabel("What the class calls you").fill("Mr Rush");
-        teacher.getByLabel("E-mail").fill("rush@withy.example");
-        teacher.getByLabel("Password, twelve letters or more").fill("reeds in the wind");
-        teacher.getByLabel("What it is called").fill("7 Curlew");
-        teacher.getByText("Make the school").last().click();
+        signInAsTeacher(teacher);
+        teacher.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Crews")).first().click();
+        teacher.waitForURL("**/crews");
+        String demoClass = teacher.url();
+        teacher.getByLabel("Another class").fill(getClass().getSimpleName());
+        teacher.getByText("Make the class").click();
+        teacher.waitForURL(url -> !url.equals(demoClass));
+        classPath = teacher.url().replaceAll(".*(/classes/\\d+)/.*", "$1");
         StringBuilder list = new StringBuilder("Name;Crew\n");
         CHILDREN.forEach(child -> list.append(child).append(';').append("Crew ").append(child.charAt(0)).append('\n'));
         teacher.getByLabel("Paste your list here, one student a line").fill(list.toString());
         teacher.getByText("Look at it first").click();
         teacher.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Write them")).click();
         teacher.waitForURL("**/crews");
-        teacher.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Cards")).first().click();
+        invite(teacher);
+        teacher.navigate(at(classPath + "/cards"));
         teacher.locator(".sign-in-card").first().waitFor();
         for (Locator card : teacher.locator(".sign-in-card").all()) {
             List<String> lines = card.locator("dd").allInnerTexts();
@@ -77,20 +73,46 @@ abstract class JobSchool extends BrowserTest {
         }
     }
 
+    private String teacherEmail() {
+        return getClass().getSimpleName().toLowerCase(Locale.ROOT) + "@saltmarsh.example";
+    }
+
+    private void invite(Page teacher) {
+        teacher.getByLabel("A colleague’s e-mail").fill(teacherEmail());
+        teacher.getByText("Invite", new Page.GetByTextOptions().setExact(true)).click();
+        teacher.waitForURL("**/outbox");
+        Page colleague = page();
+        colleague.navigate(teacher.locator("main a").first().getAttribute("href"));
+        colleague.getByLabel("What the class calls you").fill("Mr Rush");
+        colleague.getByLabel("Password, twelve letters or more").fill(TEACHER_PASSWORD);
+        colleague.getByText("Come in").click();
+        colleague.waitForURL("**/classes/*");
+    }
+
     @AfterAll
-    static void closeTheSchool() {
-        school.kill();
-        school = null;
+    static void leaveTheClass() {
+        CARDS.clear();
+    }
+
+    /** The class's own teacher, signed in. */
+    Page teacher(Page teacher) {
+        signInAsTeacher(teacher, teacherEmail(), TEACHER_PASSWORD);
+        return teacher;
+    }
+
+    /** A page of the class. */
+    static String ofClass(String path) {
+        return at(classPath + path);
     }
 
     static String at(String path) {
-        return school.address(path);
+        return address(path);
     }
 
     Page crewOf(String child) {
         Page page = page();
         List<String> card = CARDS.get(child);
-        page.navigate(school.address("/sign-in"));
+        page.navigate(address("/sign-in"));
         page.getByLabel("Class code").fill(card.get(0));
         page.getByLabel("Your name").fill(child);
         page.getByLabel("Passphrase").fill(card.get(1));
@@ -102,7 +124,7 @@ abstract class JobSchool extends BrowserTest {
     /** Brings sounds in, each on a track of its own that is called as it is, or to the take list only; then the bench is open. */
     void bringIn(Page page, String placing, Map<String, Signal> sounds) throws IOException {
         String episode = episodeOf(page);
-        page.navigate(school.address("/episodes/" + episode + "/record"));
+        page.navigate(address("/episodes/" + episode + "/record"));
         SortedMap<String, Signal> inOrder = new TreeMap<>(sounds);
         if (placing.equals("START")) {
             // one after the other: of some at once, each gets its track when it is ready
@@ -113,7 +135,7 @@ abstract class JobSchool extends BrowserTest {
             bringInAtOnce(page, placing, inOrder);
         }
         page.waitForCondition(() -> isMeasured(page));
-        page.navigate(school.address("/episodes/" + episode + "/bench"));
+        page.navigate(address("/episodes/" + episode + "/bench"));
         page.locator("#drawer-tabs").waitFor();
     }
 
@@ -266,7 +288,7 @@ abstract class JobSchool extends BrowserTest {
     /** Lines two takes up by what both have heard, and lays them in step. */
     void lineUp(Page page, Hand hand, String stays, String other) {
         String episode = episodeOf(page);
-        page.navigate(school.address("/episodes/" + episode + "/line-up"));
+        page.navigate(address("/episodes/" + episode + "/line-up"));
         Locator first = page.getByLabel(stays + " stays", new Page.GetByLabelOptions().setExact(true));
         Locator second = page.getByLabel("Line " + other + " up", new Page.GetByLabelOptions().setExact(true));
         if (hand == Hand.KEYS) {
@@ -283,7 +305,7 @@ abstract class JobSchool extends BrowserTest {
         hand.press(page, page.getByText("Measure", new Page.GetByTextOptions().setExact(true)));
         hand.press(page, page.getByText("Lay them in step", new Page.GetByTextOptions().setExact(true)));
         page.getByText("They lie in step.").waitFor();
-        page.navigate(school.address("/episodes/" + episode + "/bench"));
+        page.navigate(address("/episodes/" + episode + "/bench"));
         page.locator("#drawer-tabs").waitFor();
     }
 
@@ -292,7 +314,7 @@ abstract class JobSchool extends BrowserTest {
     }
 
     static JsonObject timeline(Page page) {
-        return JsonParser.parseString(page.context().request().get(school.address("/episodes/" + episodeOf(page) + "/timeline")).text()).getAsJsonObject();
+        return JsonParser.parseString(page.context().request().get(address("/episodes/" + episodeOf(page) + "/timeline")).text()).getAsJsonObject();
     }
 
     static JsonArray clips(Page page, int track) {

@@ -28,15 +28,6 @@ class MarkingWayTest extends JobSchool {
         return teacher(page());
     }
 
-    private static Page teacher(Page teacher) {
-        teacher.navigate(at("/sign-in?as=teacher"));
-        teacher.getByLabel("E-mail").fill("rush@withy.example");
-        teacher.getByLabel("Password").fill("reeds in the wind");
-        teacher.locator("#panel-teacher button[type=submit]").click();
-        teacher.waitForURL("**/classes/*");
-        return teacher;
-    }
-
     /** A crew's hand-in, from the marking desk. */
     private void hear(Page teacher, String crew) {
         teacher.getByText("Marking desk").click();
@@ -228,10 +219,10 @@ class MarkingWayTest extends JobSchool {
         mend.getByLabel("How you did it").press("Tab");
         handIn(crew);
 
-        teacher.navigate(at("/classes/1/marks"));
+        teacher.navigate(ofClass("/marks"));
         teacher.getByText("No marks are given yet.").waitFor();
         assertAccessible(teacher);
-        teacher.navigate(at("/classes/1"));
+        teacher.navigate(ofClass(""));
         hear(teacher, "Crew I");
         assertThat(teacher.locator("#heard-words").innerText()).isEqualTo("0:01 not heard yet.");
         teacher.getByText("What changed since hand-in 1: 3").click();

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.net.ServerSocket;
 import java.net.Socket;
+import java.net.SocketTimeoutException;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -58,8 +59,8 @@ class ProxyTest extends BrowserTest {
         String site = Files.readString(shipped);
         for (String[] change : new String[][] {{"127.0.0.1:8080", "127.0.0.1:" + app.port()}, {"listen 80;", "listen 127.0.0.1:" + plainPort + ";"},
             {"listen 443 ssl;", "listen 127.0.0.1:" + tlsPort + " ssl;"}, {"/etc/mellow-class/fullchain.pem", certificate.toString()},
-            {"/etc/mellow-class/privkey.pem", key.toString()}, {"client_body_timeout 20s", "client_body_timeout 3s"},
-            {"client_header_timeout 10s", "client_header_timeout 3s"}, {"$host", "$http_host"}}) {
+            {"/etc/mellow-class/privkey.pem", key.toString()}, {"client_body_timeout 20s", "client_body_timeout 9s"},
+            {"client_header_timeout 10s", "client_header_timeout 9s"}, {"$host", "$http_host"}}) {
             assertThat(site).contains(change[0]);
             site = site.replace(change[0], change[1]);
         }
@@ -118,9 +119,8 @@ class ProxyTest extends BrowserTest {
             for (int i = 0; i < MANY; i++) {
                 slow.add(begin(trusting().getSocketFactory().createSocket("127.0.0.1", tlsPort)));
             }
-            long asked = System.nanoTime();
             assertThat(get(over("/sign-in")).statusCode()).isEqualTo(200);
-            assertThat(Duration.ofNanos(System.nanoTime() - asked)).isLessThan(Duration.ofSeconds(2));
+            assertThat(slow).as("still waited for").allMatch(ProxyTest::isOpen);
             for (Socket each : slow) {
                 each.setSoTimeout(20_000);
                 // an answer that refuses, or none: what matters is that the proxy has ended it
@@ -140,9 +140,8 @@ class ProxyTest extends BrowserTest {
             for (int i = 0; i < MANY; i++) {
                 slow.add(begin(new Socket("127.0.0.1", app.port())));
             }
-            long asked = System.nanoTime();
             assertThat(get(address("/sign-in")).statusCode()).isEqualTo(200);
-            assertThat(Duration.ofNanos(System.nanoTime() - asked)).isLessThan(Duration.ofSeconds(2));
+            assertThat(slow).as("still waited for").allMatch(ProxyTest::isOpen);
         } finally {
             for (Socket each : slow) {
                 each.close();
@@ -175,6 +174,19 @@ class ProxyTest extends BrowserTest {
         socket.getOutputStream().write(("POST /sign-in/teacher HTTP/1.1\r\nHost: audio.school.example\r\nContent-Type: application/x-www-form-urlencoded\r\n"
                 + "Content-Length: 1000\r\n\r\ne").getBytes(StandardCharsets.US_ASCII));
         return socket;
+    }
+
+    /** Whether the other side has neither answered nor ended. */
+    private static boolean isOpen(Socket socket) {
+        try {
+            socket.setSoTimeout(1);
+            socket.getInputStream().read();
+            return false;
+        } catch (SocketTimeoutException nothingYet) {
+            return true;
+        } catch (IOException ended) {
+            return false;
+        }
     }
 
     private long revision(Page page) {

@@ -32,7 +32,7 @@ final class RunningApp {
     }
 
     static RunningApp start() throws IOException, InterruptedException {
-        RunningApp app = new RunningApp("mellow_browser_tests", true);
+        RunningApp app = new RunningApp("mellow_browser_tests_" + System.getProperty("mellow.tests.fork"), true);
         app.startAgain();
         return app;
     }
@@ -78,7 +78,7 @@ final class RunningApp {
                 "--server.port=" + port, "--mellow.folder=" + folder(), "--mellow.demo=" + demo,
                 "--mellow.ready-file=" + ready);
         builder.environment().put("MELLOW_DATABASE_URL", database());
-        Path log = Files.createDirectories(Path.of("target")).resolve("app.log");
+        Path log = Files.createDirectories(Path.of("target")).resolve(schema + ".log");
         process = builder.redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.appendTo(log.toFile())).start();
         long end = System.nanoTime() + PATIENCE.toNanos();
         while (!Files.exists(ready)) {

@@ -5,15 +5,14 @@ import static org.assertj.core.api.Assertions.within;
 import static org.mellowclass.cli.SpeechQuality.kurtosis;
 import static org.mellowclass.cli.SpeechQuality.lufs;
 import static org.mellowclass.cli.SpeechQuality.powerDb;
+import static org.mellowclass.cli.SpeechQuality.powers;
 import static org.mellowclass.cli.SpeechQuality.segmentalSnr;
 
 import java.io.IOException;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -35,14 +34,11 @@ import org.mellowclass.core.testing.Signal;
 /** What cleaning does to speech of three voices into which noise, hum, clicks, pops and dropouts were planted. */
 class CleanedSpeechTest {
 
-
-    @TempDir
-    private static Path folder;
     private static SpokenVoices spoken;
 
     @BeforeAll
     static void speak() throws Exception {
-        spoken = SpokenVoices.in(folder);
+        spoken = SpokenVoices.ofAllTests();
     }
 
     private static float[] noisy(int voice, SpokenVoices.Room kind, double distanceLu) throws Exception {
@@ -209,20 +205,14 @@ class CleanedSpeechTest {
         assertThat(harm.pumpingDb()).isLessThan(6);
     }
 
-    /** The power of an octave, by a plain transform of every tenth window. */
+    /** The power of an octave, of every tenth window. */
     private static double bandDb(float[] sound, int hertz) {
         int size = 1024;
         double sum = 0;
         for (int start = 0; start + size <= sound.length; start += 10 * size) {
+            double[] powers = powers(sound, start, size);
             for (int line = (int) Math.ceil(hertz / Math.sqrt(2) * size / Frames.RATE); line <= hertz * Math.sqrt(2) * size / Frames.RATE; line++) {
-                double re = 0;
-                double im = 0;
-                for (int i = 0; i < size; i++) {
-                    double window = 0.5 - 0.5 * Math.cos(2 * Math.PI * i / size);
-                    re += window * sound[start + i] * Math.cos(2 * Math.PI * line * i / size);
-                    im += window * sound[start + i] * Math.sin(2 * Math.PI * line * i / size);
-                }
-                sum += re * re + im * im;
+                sum += powers[line];
             }
         }
         return Decibels.ofPower(sum);

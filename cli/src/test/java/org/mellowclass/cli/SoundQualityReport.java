@@ -59,7 +59,7 @@ class SoundQualityReport {
 
     @Test
     void write() throws Exception {
-        SpokenVoices spoken = SpokenVoices.in(folder);
+        SpokenVoices spoken = SpokenVoices.ofAllTests();
         noiseDown(spoken);
         measured(spoken);
         agreement();

@@ -64,33 +64,42 @@ final class SpeechQuality {
 
     /** Of the powers of spectral lines inside spans, the mean over lines: what comes and goes by itself raises it. */
     static double kurtosis(float[] sound, List<Span> spans) {
+        int size = 512;
+        List<double[]> windows = new ArrayList<>();
+        for (Span span : spans) {
+            // the voice fades in and out through the noise
+            for (long start = span.startFrame() + Frames.ofMillis(60); start + size <= span.endFrame() - Frames.ofMillis(60); start += size) {
+                windows.add(powers(sound, (int) start, size));
+            }
+        }
         double all = 0;
         int lines = 0;
-        int size = 512;
         for (int line = 8; line < size / 2; line += 5) {
             double second = 0;
             double fourth = 0;
-            long count = 0;
-            for (Span span : spans) {
-                // the voice fades in and out through the noise
-                for (long start = span.startFrame() + Frames.ofMillis(60); start + size <= span.endFrame() - Frames.ofMillis(60); start += size) {
-                    double re = 0;
-                    double im = 0;
-                    for (int i = 0; i < size; i++) {
-                        double window = 0.5 - 0.5 * Math.cos(2 * Math.PI * i / size);
-                        re += window * sound[(int) start + i] * Math.cos(2 * Math.PI * line * i / size);
-                        im += window * sound[(int) start + i] * Math.sin(2 * Math.PI * line * i / size);
-                    }
-                    double power = re * re + im * im;
-                    second += power;
-                    fourth += power * power;
-                    count++;
-                }
+            for (double[] powers : windows) {
+                second += powers[line];
+                fourth += powers[line] * powers[line];
             }
-            all += fourth / count / (second / count * (second / count));
+            all += fourth * windows.size() / (second * second);
             lines++;
         }
         return all / lines;
+    }
+
+    /** The power of each spectral line below half the rate, under a Hann window. */
+    static double[] powers(float[] sound, int start, int size) {
+        double[] window = new double[size];
+        for (int i = 0; i < size; i++) {
+            window[i] = sound[start + i] * (0.5 - 0.5 * Math.cos(2 * Math.PI * i / size));
+        }
+        new DoubleFFT_1D(size).realForward(window);
+        double[] powers = new double[size / 2];
+        powers[0] = window[0] * window[0];
+        for (int line = 1; line < size / 2; line++) {
+            powers[line] = window[2 * line] * window[2 * line] + window[2 * line + 1] * window[2 * line + 1];
+        }
+        return powers;
     }
 
     /**
@@ -117,17 +126,10 @@ final class SpeechQuality {
 
     private static List<double[]> spectra(float[] sound) {
         List<double[]> spectra = new ArrayList<>();
-        DoubleFFT_1D fft = new DoubleFFT_1D(WINDOW);
         for (int start = 0; start + WINDOW <= sound.length; start += WINDOW / 2) {
-            double[] window = new double[WINDOW];
-            for (int i = 0; i < WINDOW; i++) {
-                window[i] = sound[start + i] * (0.5 - 0.5 * Math.cos(2 * Math.PI * i / WINDOW));
-            }
-            fft.realForward(window);
-            double[] db = new double[WINDOW / 2];
-            for (int line = 1; line < WINDOW / 2; line++) {
-                db[line] = Decibels.ofPower(Math.max(1e-20, window[2 * line] * window[2 * line] + window[2 * line + 1] * window[2 * line + 1]));
-            }
+            double[] db = Arrays.stream(powers(sound, start, WINDOW)).map(power -> Decibels.ofPower(Math.max(1e-20, power))).toArray();
+            // what lies at 0 Hz is not compared
+            db[0] = 0;
             spectra.add(db);
         }
         return spectra;

@@ -4,12 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.io.IOException;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -27,13 +25,11 @@ import org.mellowclass.core.testing.Signal;
 /** What the meters find in speech of three voices into which runs, floors and pauses were planted. */
 class SpokenSoundTest {
 
-    @TempDir
-    private static Path folder;
     private static SpokenVoices spoken;
 
     @BeforeAll
     static void speak() throws Exception {
-        spoken = SpokenVoices.in(folder);
+        spoken = SpokenVoices.ofAllTests();
     }
 
     static Stream<Arguments> voicesAndFloors() {

@@ -2,10 +2,15 @@ package org.mellowclass.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
+import java.util.function.Function;
+import java.util.stream.Stream;
 
 import org.mellowclass.core.dsp.Resampler;
 import org.mellowclass.core.sound.Decibels;
@@ -26,25 +31,29 @@ final class SpokenVoices {
     private static final double VOICE_DBFS = -1;
     static final int COUNT = VOICES.size();
 
-    private final Path folder;
-    private final List<float[]> clean = new ArrayList<>();
+    private static SpokenVoices spoken;
 
-    private SpokenVoices(Path folder) {
-        this.folder = folder;
+    private final List<float[]> clean = new ArrayList<>();
+    private final Map<List<Object>, float[]> rooms = new HashMap<>();
+
+    /** Spoken once for all tests of a process. */
+    static synchronized SpokenVoices ofAllTests() throws Exception {
+        if (spoken == null) {
+            spoken = new SpokenVoices();
+        }
+        return spoken;
     }
 
-    static SpokenVoices in(Path folder) throws Exception {
-        SpokenVoices spoken = new SpokenVoices(folder);
+    private SpokenVoices() throws Exception {
         for (int v = 0; v < VOICES.size(); v++) {
             List<float[]> parts = new ArrayList<>();
             for (int s = 0; s < SENTENCES.size(); s++) {
-                parts.add(spoken.sentence(v, s));
+                parts.add(sentence(v, s));
                 parts.add(new float[(int) Frames.ofMillis((long) (1000 * PAUSES[(v + s) % PAUSES.length]))]);
             }
-            parts.add(spoken.sentence(v, 0));
-            spoken.clean.add(normalised(joined(parts)));
+            parts.add(sentence(v, 0));
+            clean.add(normalised(joined(parts)));
         }
-        return spoken;
     }
 
     /** Its peak at −1 dBFS. */
@@ -65,7 +74,16 @@ final class SpokenVoices {
 
     enum Room { WHITE, PINK, HUM, BABBLE }
 
-    float[] room(Room kind, int length, int seed) throws Exception {
+    /** Made once for each length and seed; not to be changed. */
+    synchronized float[] room(Room kind, int length, int seed) throws Exception {
+        List<Object> key = List.of(kind, length, seed);
+        if (!rooms.containsKey(key)) {
+            rooms.put(key, made(kind, length, seed));
+        }
+        return rooms.get(key);
+    }
+
+    private static float[] made(Room kind, int length, int seed) throws Exception {
         return switch (kind) {
             case WHITE -> withRoom(new float[length], 0, seed);
             case PINK -> pink(length);
@@ -74,10 +92,8 @@ final class SpokenVoices {
         };
     }
 
-    private float[] pink(int length) throws Exception {
-        Path file = folder.resolve("pink.wav");
-        assertThat(new ProcessBuilder("sox", "-R", "-n", "-r", "48000", "-c", "1", "-b", "24", file.toString(), "synth", length + "s", "pinknoise", "gain", "-n", "-6").start().waitFor()).isZero();
-        return read(file);
+    private static float[] pink(int length) throws Exception {
+        return written(file -> List.of("sox", "-R", "-n", "-r", "48000", "-c", "1", "-b", "24", file, "synth", length + "s", "pinknoise", "gain", "-n", "-6"));
     }
 
     /** A mains hum with its harmonics over a faint hiss. */
@@ -93,14 +109,13 @@ final class SpokenVoices {
     }
 
     /** Six others who talk at once. */
-    private float[] babble(int length, int seed) throws Exception {
+    private static float[] babble(int length, int seed) throws Exception {
         float[] sound = new float[length];
         for (int talker = 0; talker < 6; talker++) {
-            Path file = folder.resolve("talker" + talker + ".wav");
-            assertThat(new ProcessBuilder("espeak-ng", "-v", "en-gb+m" + (talker + 1), "-s", Integer.toString(140 + 9 * talker), "-p", Integer.toString(30 + 7 * talker), "-w", file.toString(),
+            int number = talker;
+            float[] talk = written(file -> List.of("espeak-ng", "-v", "en-gb+m" + (number + 1), "-s", Integer.toString(140 + 9 * number), "-p", Integer.toString(30 + 7 * number), "-w", file,
                     "Well, I said that the boat was never ours to lend, and he laughed. But the rope was gone, and the lamp that we had hung there in May, when the others came by "
-                            + "with their baskets and their songs. And nobody knew the words to any of them.").start().waitFor()).isZero();
-            float[] talk = read(file);
+                            + "with their baskets and their songs. And nobody knew the words to any of them."));
             for (int i = 0; i < length; i++) {
                 sound[i] += talk[(int) ((i + (long) (seed + 1) * (talker + 1) * 31_337) % talk.length)];
             }
@@ -118,13 +133,19 @@ final class SpokenVoices {
         return sound;
     }
 
-    private float[] sentence(int voice, int number) throws Exception {
-        Path file = folder.resolve("s" + voice + "-" + number + ".wav");
-        List<String> command = new ArrayList<>(List.of("espeak-ng"));
-        command.addAll(VOICES.get(voice));
-        command.addAll(List.of("-w", file.toString(), SENTENCES.get(number)));
-        assertThat(new ProcessBuilder(command).start().waitFor()).isZero();
-        return read(file);
+    private static float[] sentence(int voice, int number) throws Exception {
+        return written(file -> Stream.of(List.of("espeak-ng"), VOICES.get(voice), List.of("-w", file, SENTENCES.get(number))).flatMap(List::stream).toList());
+    }
+
+    /** What a command writes into the file that it is given. */
+    private static float[] written(Function<String, List<String>> command) throws Exception {
+        Path file = Files.createTempFile("spoken", ".wav");
+        try {
+            assertThat(new ProcessBuilder(command.apply(file.toString())).start().waitFor()).isZero();
+            return read(file);
+        } finally {
+            Files.delete(file);
+        }
     }
 
     static float[] read(Path file) throws Exception {

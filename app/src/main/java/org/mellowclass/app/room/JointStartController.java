@@ -26,8 +26,9 @@ class JointStartController {
     }
 
     @PostMapping("/wait")
-    JointStarts.State waits(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestParam String laptop) {
-        return starts.waits(viewer, episodeId, laptop);
+    JointStarts.State waits(@AuthenticationPrincipal Person viewer, @PathVariable long episodeId, @RequestParam String laptop,
+                            @RequestParam(defaultValue = "") String heard) {
+        return starts.waits(viewer, episodeId, laptop, heard);
     }
 
     @PostMapping("/start")

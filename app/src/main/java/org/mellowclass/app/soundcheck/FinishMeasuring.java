@@ -78,7 +78,7 @@ class FinishMeasuring {
         waiting.put(changed.episodeId(), clock.instant());
     }
 
-    @Scheduled(fixedDelayString = "PT1S")
+    @Scheduled(fixedDelayString = "${mellow.looks.rested-pages:PT1S}")
     void askForThoseThatRest() {
         Instant before = clock.instant().minus(jobs.anyRuns() ? AT_THE_LATEST : AFTER_THE_LAST_EDIT);
         waiting.forEach((episodeId, since) -> {

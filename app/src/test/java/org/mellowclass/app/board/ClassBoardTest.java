@@ -147,6 +147,7 @@ class ClassBoardTest {
         String address = "/classes/" + school.classId() + "/compared";
         assertThat(mvc.perform(get(address).with(As.person(school.teacher()))).andReturn().getResponse().getContentAsString()).contains("not measured");
         schools.readyTake(school, Schools.speech(), "Noor");
+        schools.readPage(school.episodeId());
         Schools.await(() -> checks.newest(school.episodeId()).isPresent());
         assertThat(board.lines(school.teacher(), access.taughtClass(school.teacher(), school.classId())).stream().filter(line -> line.episodeId() == school.episodeId()).findFirst().orElseThrow())
                 .satisfies(line -> assertThat(line.value(Reading.Kind.LOUDNESS)).isCloseTo(-16.0, within(1.0)), line -> assertThat(line.good() + line.check() + line.fix()).isPositive());

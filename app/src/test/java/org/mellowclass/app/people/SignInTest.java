@@ -106,7 +106,7 @@ class SignInTest {
         }
         assertThat(signIn.student(school.classCode(), "Noor", Schools.PASSPHRASE, NO_LAPTOP))
                 .isInstanceOf(SignIn.Result.TooManyAttempts.class);
-        assertWelcome(signIn.student(school.classCode(), "Ravi", Schools.PASSPHRASE, NO_LAPTOP), school.neighbour());
+        assertWelcome(signIn.student(school.classCode(), "Ravi", Schools.NEIGHBOURS_PASSPHRASE, NO_LAPTOP), school.neighbour());
     }
 
     @Test
@@ -144,12 +144,12 @@ class SignInTest {
     @Test
     void strangers_to_a_class_are_slowed_together_and_its_own_laptops_are_not() {
         String laptop = RandomKey.next();
-        assertWelcome(signIn.student(school.classCode(), "Ravi", Schools.PASSPHRASE, laptop), school.neighbour());
+        assertWelcome(signIn.student(school.classCode(), "Ravi", Schools.NEIGHBOURS_PASSPHRASE, laptop), school.neighbour());
         for (int i = 0; i < 90; i++) {
             signIn.student(school.classCode(), "Nobody " + i, "guess", RandomKey.next());
         }
         assertThat(signIn.student(school.classCode(), "Noor", Schools.PASSPHRASE, NO_LAPTOP)).isInstanceOf(SignIn.Result.TooManyAttempts.class);
-        assertWelcome(signIn.student(school.classCode(), "Ravi", Schools.PASSPHRASE, laptop), school.neighbour());
+        assertWelcome(signIn.student(school.classCode(), "Ravi", Schools.NEIGHBOURS_PASSPHRASE, laptop), school.neighbour());
     }
 
     @Test

@@ -56,7 +56,10 @@ class FinishMeasuringTest {
     }
 
     private Head measured() {
-        Schools.await(() -> finishes.newest(school.episodeId()).revision() == bench.head(school.student(), school.episodeId()).seq());
+        Schools.await(() -> {
+            measuring.askForThoseThatRest();
+            return finishes.newest(school.episodeId()).revision() == bench.head(school.student(), school.episodeId()).seq();
+        });
         return bench.head(school.student(), school.episodeId());
     }
 

@@ -63,7 +63,10 @@ class SoundChecksTest {
     }
 
     private SoundCheck read() {
-        Schools.await(() -> checks.newest(school.student(), school.episodeId()).filter(read -> read.revision() == head()).isPresent());
+        Schools.await(() -> {
+            schools.readPage(school.episodeId());
+            return checks.newest(school.student(), school.episodeId()).filter(read -> read.revision() == head()).isPresent();
+        });
         return checks.newest(school.student(), school.episodeId()).orElseThrow().check();
     }
 

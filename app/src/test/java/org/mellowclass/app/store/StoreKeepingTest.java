@@ -10,11 +10,8 @@ import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
-import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.ZoneId;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -29,6 +26,7 @@ import org.mellowclass.app.shelf.ShelfSound;
 import org.mellowclass.app.sounds.Sound;
 import org.mellowclass.app.takes.TakeShelf;
 import org.mellowclass.app.testing.AppTest;
+import org.mellowclass.app.testing.MovableClock;
 import org.mellowclass.app.testing.Named;
 import org.mellowclass.app.testing.Schools;
 import org.mellowclass.core.testing.Signal;
@@ -95,10 +93,10 @@ class StoreKeepingTest {
         String kept = put(Duration.ZERO);
         String orphan = put(Duration.ofDays(2));
         keep(Set.of(kept));
-        clock.now = Instant.now().plus(Duration.ofDays(29));
+        clock.set(Instant.now().plus(Duration.ofDays(29)));
         keep(Set.of(kept));
         assertThat(inBin(orphan)).exists();
-        clock.now = Instant.now().plus(Duration.ofDays(31));
+        clock.set(Instant.now().plus(Duration.ofDays(31)));
         keep(Set.of(kept));
         assertThat(inBin(orphan)).doesNotExist();
     }
@@ -167,37 +165,13 @@ class StoreKeepingTest {
             Path file = store.scratchFile(".sound");
             Files.writeString(file, "ten bytes.");
             keys.add(derived.put(file));
-            clock.now = clock.now.plusSeconds(1);
+            clock.advance(Duration.ofSeconds(1));
         }
         derived.hold(keys.get(0)).close();
         keep(Set.of());
         assertThat(catchThrowable(() -> derived.hold(keys.get(1)))).isInstanceOf(NoSuchFileException.class);
         derived.hold(keys.get(0)).close();
         derived.hold(keys.get(2)).close();
-    }
-
-    /** A clock that a test moves on. */
-    private static final class MovableClock extends Clock {
-        private Instant now;
-
-        MovableClock(Instant now) {
-            this.now = now;
-        }
-
-        @Override
-        public Instant instant() {
-            return now;
-        }
-
-        @Override
-        public ZoneOffset getZone() {
-            return ZoneOffset.UTC;
-        }
-
-        @Override
-        public Clock withZone(ZoneId zone) {
-            return this;
-        }
     }
 
     @Test

@@ -17,6 +17,6 @@ import org.springframework.test.context.ActiveProfiles;
 @SpringBootTest(classes = MellowClass.class, webEnvironment = SpringBootTest.WebEnvironment.RANDOM_PORT)
 @AutoConfigureMockMvc
 @ActiveProfiles("test")
-@Import({Schools.class, Statements.class, Disk.class})
+@Import({Schools.class, Statements.class, Disk.class, RememberedSecrets.class})
 public @interface AppTest {
 }

@@ -18,6 +18,7 @@ import org.mellowclass.app.brief.BriefDraft;
 import org.mellowclass.app.brief.Briefs;
 import org.mellowclass.app.brief.WholeBrief;
 import org.mellowclass.app.incoming.BringingIn;
+import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolOffice;
@@ -58,9 +59,10 @@ public class Schools {
     private final Shelf shelf;
     private final Recording recording;
     private final Voices voices;
+    private final Jobs jobs;
     private final JdbcClient database;
 
-    Schools(SchoolOffice office, Briefs briefs, BringingIn bringingIn, TakeShelf takes, TakeSounds sounds, HandIns handIns, Listening listening, Shelf shelf, Recording recording, Voices voices, JdbcClient database) {
+    Schools(SchoolOffice office, Briefs briefs, BringingIn bringingIn, TakeShelf takes, TakeSounds sounds, HandIns handIns, Listening listening, Shelf shelf, Recording recording, Voices voices, Jobs jobs, JdbcClient database) {
         this.office = office;
         this.briefs = briefs;
         this.bringingIn = bringingIn;
@@ -71,7 +73,13 @@ public class Schools {
         this.shelf = shelf;
         this.recording = recording;
         this.voices = voices;
+        this.jobs = jobs;
         this.database = database;
+    }
+
+    /** Has an episode's page measured and read now, as it is some seconds after its last edit. */
+    public void readPage(long episodeId) {
+        jobs.ask("finish", episodeId, "finishes");
     }
 
     /** A teacher clears a hand-in that was heard elsewhere. */
@@ -95,6 +103,7 @@ public class Schools {
 
     public static final String PASSWORD = "a long enough password";
     public static final String PASSPHRASE = "amber oar";
+    public static final String NEIGHBOURS_PASSPHRASE = "copper bell";
 
     public School build() {
         String unique = RandomKey.next().substring(0, 8);
@@ -111,7 +120,7 @@ public class Schools {
         }
         Person student = office.addStudent(school, "Noor", PASSPHRASE);
         Person partner = office.addStudent(school, "Tess", PASSPHRASE);
-        Person neighbour = office.addStudent(school, "Ravi", PASSPHRASE);
+        Person neighbour = office.addStudent(school, "Ravi", NEIGHBOURS_PASSPHRASE);
         Person stranger = office.addStudent(school, "Isla", PASSPHRASE);
         long episode = office.addCrew(classId, "Kingfisher", "Eels", List.of(student, partner));
         office.addCrew(classId, "Mudlark", "Mud", List.of(neighbour));
