@@ -97,6 +97,9 @@ export const selectAll = state => select(0, length(state), everyTrack(state))(st
 /** @type {Change} */
 export const letGo = state => ({ ...state, selection: null, chosenClip: null });
 
+/** Lets a selection go, unless another has been made since. @param {Selection | null} selection @returns {Change} */
+export const letGoOf = selection => state => (state.selection === selection ? letGo(state) : state);
+
 /** A clip is chosen, or none. @param {number | null} clipId @returns {Change} */
 export const choose = clipId => state => ({ ...state, selection: clipId === null ? state.selection : null, chosenClip: clipId });
 

@@ -10,7 +10,7 @@ import { FilePlayer } from '../page/file-player.js';
 import { lightNotes } from '../page/lit.js';
 import { arrange } from '../page/margin.js';
 import { Page } from '../page/page.js';
-import { everyTrack, letGo, select } from '../page/state.js';
+import { everyTrack, letGoOf, select } from '../page/state.js';
 import { unfold } from '../page/unfold.js';
 import { EarlierOne } from './earlier-one.js';
 import { Heard } from './heard.js';
@@ -126,10 +126,11 @@ if (form) {
     page.rows.all.forEach(drawOn);
   };
   attachNoteForm(form, review.dataset.handIn ?? '', page, drawn);
-  spoken = attachSpokenNote(form, review.dataset.handIn ?? '', page, drawForm, words => {
-    page.change(letGo);
+  spoken = attachSpokenNote(form, review.dataset.handIn ?? '', page, drawForm, (words, selection) => {
+    page.change(letGoOf(selection));
     page.say(words);
-    drawNotes(review.dataset.handIn ?? '', drawn).then(() => page.focus());
+    page.focus();
+    drawNotes(review.dataset.handIn ?? '', drawn);
   });
 }
 // a note has another height once what is spoken in it stands there

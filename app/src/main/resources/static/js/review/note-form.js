@@ -1,6 +1,6 @@
 // Writing a note without leaving the sound: what is typed is kept until it is written, whatever becomes of the page; a number chooses the kind
 // while nothing is typed yet, and what is written often is offered.
-import { letGo } from '../page/state.js';
+import { letGoOf } from '../page/state.js';
 import { byId } from '../shared/elements.js';
 import { getHtml, wordsFor } from '../shared/http.js';
 
@@ -48,6 +48,8 @@ export function attachNoteForm(form, handInId, page, drawn) {
       return;
     }
     form.setAttribute('aria-busy', 'true');
+    const { selection } = page;
+    const typed = words.value;
     const body = new URLSearchParams(/** @type {[string, string][]} */ ([...new FormData(form)]));
     const response = await fetch(form.action, { method: 'POST', body, headers: { Accept: 'application/json', 'X-Stays': 'true' } }).catch(() => null);
     form.removeAttribute('aria-busy');
@@ -55,18 +57,35 @@ export function attachNoteForm(form, handInId, page, drawn) {
       page.say(response ? wordsFor(response.status, await response.json().catch(() => null)) : 'The network is gone. What you typed is kept. Try again.');
       return;
     }
-    words.value = '';
-    keep();
-    page.change(letGo);
+    // what was typed or marked meanwhile is the next note's
+    if (words.value === typed) {
+      words.value = '';
+      keep();
+      page.focus();
+    }
+    page.change(letGoOf(selection));
     page.say('Your note stands in the margin.');
     await drawNotes(handInId, drawn);
-    page.focus();
   });
 }
 
-/** Draws the notes of a hand-in anew. @param {string} handInId @param {() => void} drawn */
+/** Over a slow network answers come late, fail, and overtake each other. */
+const ASK_AGAIN_MS = 1000;
+let asked = 0;
+
+/** Draws the notes of a hand-in anew: as they are when it is asked last, and until that is known. @param {string} handInId @param {() => void} drawn */
 export async function drawNotes(handInId, drawn) {
-  byId('notes').outerHTML = await getHtml(`/hand-ins/${handInId}/notes`);
-  window.htmx.process(byId('notes'));
-  drawn();
+  asked += 1;
+  const mine = asked;
+  while (mine === asked) {
+    const notes = await getHtml(`/hand-ins/${handInId}/notes`).catch(() => null);
+    if (notes === null) {
+      await new Promise(done => { setTimeout(done, ASK_AGAIN_MS); });
+    } else if (mine === asked) {
+      byId('notes').outerHTML = notes;
+      window.htmx.process(byId('notes'));
+      drawn();
+      return;
+    }
+  }
 }

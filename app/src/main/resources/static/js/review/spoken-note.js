@@ -11,7 +11,7 @@ import { onSending, sendLeftovers, sendTake, unsentSeconds } from '../takes/send
 /**
  * @param {HTMLFormElement} form @param {string} handInId @param {import('../page/page.js').Page} page
  * @param {() => void} changed when the form has another size, or may be hidden
- * @param {(words: string) => void} done when a note was spoken to its end, or thrown away
+ * @param {(words: string, on: import('../page/state.js').Selection | null) => void} done when a note was spoken to its end, or thrown away; and on what
  */
 export function attachSpokenNote(form, handInId, page, changed, done) {
   const speak = buttonById('speak');
@@ -24,6 +24,8 @@ export function attachSpokenNote(form, handInId, page, changed, done) {
   /** @type {{ noteId: number, takeId: number, mostSeconds: number } | null} */
   let note = null;
   let thrownAway = false;
+  /** @type {import('../page/state.js').Selection | null} */
+  let on = null;
 
   /** @param {string} event */
   function happens(event) {
@@ -71,6 +73,7 @@ export function attachSpokenNote(form, handInId, page, changed, done) {
     }
     happens('begin');
     page.stop();
+    on = page.selection;
     byId('speak-stop').focus();
     try {
       const opened = await Microphone.open('', form.dataset, onBlock);
@@ -100,11 +103,11 @@ export function attachSpokenNote(form, handInId, page, changed, done) {
     happens('sent');
     const taken = thrownAway && note !== null && (await fetch(`/notes/${note.noteId}/take-back`, { method: 'POST', headers: { ...csrfHeaders(), 'X-Stays': 'true' } }).catch(() => null))?.ok;
     if (thrownAway) {
-      done(taken ? 'Thrown away.' : 'It could not be thrown away. Take it back in the margin.');
+      done(taken ? 'Thrown away.' : 'It could not be thrown away. Take it back in the margin.', on);
     } else {
       /** @type {HTMLTextAreaElement} */ (byId('note-words')).value = '';
       byId('note-words').dispatchEvent(new Event('input'));
-      done('Your note stands in the margin, spoken.');
+      done('Your note stands in the margin, spoken.', on);
     }
   }
 
@@ -117,7 +120,7 @@ export function attachSpokenNote(form, handInId, page, changed, done) {
       close();
       // from wherever it is, to where one can begin again
       ['lose', 'last', 'fail'].forEach(happens);
-      done('This note could not be kept as it should. Say it again.');
+      done('This note could not be kept as it should. Say it again.', on);
     }
   });
   speak.addEventListener('click', begin);

@@ -2,6 +2,7 @@ package org.mellowclass.browser;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -11,6 +12,7 @@ import java.util.regex.Pattern;
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Route;
 import com.microsoft.playwright.options.AriaRole;
 import org.junit.jupiter.api.Test;
 import org.mellowclass.core.testing.Signal;
@@ -257,6 +259,24 @@ class MarkingWayTest extends JobSchool {
         await(teacher, "document.getElementById('speak-clock').textContent >= '0:01.0'");
     }
 
+    /** Of the margin: one comes when the notes have been drawn by a later one, and that one fails at first. */
+    private static List<Route> theNextTwoAnswersGoWrong(Page page) {
+        List<Route> asked = new ArrayList<>();
+        page.route("**/hand-ins/*/notes", route -> {
+            if (!route.request().method().equals("GET")) {
+                route.resume();
+                return;
+            }
+            asked.add(route);
+            if (asked.size() == 2) {
+                route.fulfill(new Route.FulfillOptions().setStatus(503));
+            } else if (asked.size() > 2) {
+                route.resume();
+            }
+        });
+        return asked;
+    }
+
     private static Locator noteCard(Page page, String words) {
         return page.locator(".note-card", new Page.LocatorOptions().setHasText(words));
     }
@@ -280,6 +300,7 @@ class MarkingWayTest extends JobSchool {
         waitForRows(teacher);
         note(teacher, 35, 55, "3", "Say this line again.");
         note(teacher, 72, 88, "3", "There is a hiss here.");
+        List<Route> late = theNextTwoAnswersGoWrong(teacher);
         speak(teacher, 2, 18, "1");
         button(teacher, "Throw it away");
         teacher.getByText("Thrown away.").waitFor();
@@ -288,6 +309,8 @@ class MarkingWayTest extends JobSchool {
         teacher.locator("#page").focus();
         teacher.keyboard().press("s");
         teacher.getByText("Your note stands in the margin, spoken.").waitFor();
+        await(teacher, "document.querySelectorAll('.note-card').length === 3");
+        late.get(0).fulfill(new Route.FulfillOptions().setBody("<ol id='notes'></ol>").setContentType("text/html"));
         await(teacher, "document.querySelectorAll('.note-card').length === 3");
         Locator spoken = teacher.locator(".note-card", new Page.LocatorOptions().setHas(teacher.locator(".small-player")));
         spoken.waitFor();

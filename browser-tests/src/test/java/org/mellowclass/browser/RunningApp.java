@@ -32,7 +32,7 @@ final class RunningApp {
     }
 
     static RunningApp start() throws IOException, InterruptedException {
-        RunningApp app = new RunningApp("mellow_browser_tests_" + System.getProperty("mellow.tests.fork"), true);
+        RunningApp app = new RunningApp(System.getProperty("mellow.tests.schema"), true);
         app.startAgain();
         return app;
     }
@@ -76,7 +76,7 @@ final class RunningApp {
         Files.deleteIfExists(ready);
         ProcessBuilder builder = new ProcessBuilder("java", "@" + Path.of(System.getProperty("mellow.jar")).resolveSibling("../../deploy/java.options").normalize(), "-jar", System.getProperty("mellow.jar"),
                 "--server.port=" + port, "--mellow.folder=" + folder(), "--mellow.demo=" + demo,
-                "--mellow.ready-file=" + ready);
+                "--mellow.ready-file=" + ready, "--db-scheduler.polling-interval=100ms");
         builder.environment().put("MELLOW_DATABASE_URL", database());
         Path log = Files.createDirectories(Path.of("target")).resolve(schema + ".log");
         process = builder.redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.appendTo(log.toFile())).start();
