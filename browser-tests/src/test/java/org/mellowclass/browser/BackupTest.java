@@ -6,8 +6,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.stream.Stream;
 
 import com.google.gson.JsonObject;
@@ -19,35 +17,21 @@ import org.junit.jupiter.api.io.TempDir;
 /** A copy of the school that is made while it runs, and goes on elsewhere. */
 class BackupTest extends BrowserTest {
 
-    private record Ended(int code, String words) {
-    }
-
     @TempDir
     private Path folder;
-
-    private static Ended run(RunningApp of, String... command) throws IOException, InterruptedException {
-        List<String> whole = new ArrayList<>(List.of(command));
-        whole.set(0, Path.of(System.getProperty("mellow.jar")).resolveSibling("../../bin/" + command[0]).normalize().toString());
-        ProcessBuilder builder = new ProcessBuilder(whole).redirectErrorStream(true);
-        builder.environment().put("MELLOW_FOLDER", of.folder().toString());
-        builder.environment().put("MELLOW_DATABASE_URL", of.database());
-        Process process = builder.start();
-        String words = new String(process.getInputStream().readAllBytes());
-        return new Ended(process.waitFor(), words);
-    }
 
     @Test
     void a_crew_goes_on_working_from_the_restored_copy() throws Exception {
         Path backup = folder.resolve("school.tar");
-        Ended made = run(app, "backup", backup.toString());
+        Command made = Command.run(app, "backup", backup.toString());
         assertThat(made.code()).as(made.words()).isZero();
-        assertThat(run(app, "backup", backup.toString()).words()).as("never written over").contains("is there already");
+        assertThat(Command.run(app, "backup", backup.toString()).words()).as("never written over").contains("is there already");
 
         RunningApp restored = RunningApp.notStarted("mellow_restored");
-        Ended put = run(restored, "restore", backup.toString());
+        Command put = Command.run(restored, "restore", backup.toString());
         assertThat(put.code()).as(put.words()).isZero();
-        assertThat(run(restored, "restore", backup.toString()).words()).contains("There is a school").contains("nothing was touched");
-        assertThat(run(restored, "check-store").code()).isZero();
+        assertThat(Command.run(restored, "restore", backup.toString()).words()).contains("There is a school").contains("nothing was touched");
+        assertThat(Command.run(restored, "check-store").code()).isZero();
         restored.startAgain();
         try {
             goOnWorking(restored);
@@ -55,10 +39,10 @@ class BackupTest extends BrowserTest {
             restored.kill();
         }
         damageOne(restored.folder());
-        Ended damaged = run(restored, "check-store");
+        Command damaged = Command.run(restored, "check-store");
         assertThat(damaged.code()).isNotZero();
         assertThat(damaged.words()).contains("FAILED", "Take them from a backup.");
-        assertThat(run(restored, "backup", folder.resolve("damaged.tar").toString()).words()).as("nor is it copied unnoticed").contains("are damaged");
+        assertThat(Command.run(restored, "backup", folder.resolve("damaged.tar").toString()).words()).as("nor is it copied unnoticed").contains("are damaged");
     }
 
     private void goOnWorking(RunningApp restored) {

@@ -55,7 +55,7 @@ abstract class BrowserTest {
 
     static Browser launch(List<String> arguments) {
         return playwright.chromium().launch(new BrowserType.LaunchOptions()
-                .setExecutablePath(Path.of("/usr/bin/chromium")).setArgs(arguments));
+                .setExecutablePath(Path.of("/usr/bin/chromium-headless-shell")).setArgs(arguments));
     }
 
     /** A Chromium with a microphone, whose use is granted. */

@@ -12,48 +12,39 @@ final class RunningApp {
 
     private static final Duration PATIENCE = Duration.ofMinutes(4);
 
+    static final Path PROJECT = Path.of(System.getProperty("mellow.jar")).resolveSibling("../..").normalize();
+
     private final Path folder = Files.createTempDirectory("mellow-browser");
     private final int port = freePort();
-    private Process process;
-
     private final String server;
     private final String schema;
-    private final boolean demo;
+    private Process process;
 
-    private RunningApp(String schema, boolean demo) throws IOException {
-        this(System.getenv("MELLOW_DATABASE_SERVER"), schema, demo);
-    }
-
-    private RunningApp(String server, String schema, boolean demo) throws IOException {
+    private RunningApp(String server, String schema) throws IOException {
         this.server = server;
         this.schema = schema;
-        this.demo = demo;
         Runtime.getRuntime().addShutdownHook(new Thread(() -> process.destroy()));
     }
 
+    /** With the demo school. */
     static RunningApp start() throws IOException, InterruptedException {
-        RunningApp app = new RunningApp(System.getProperty("mellow.tests.schema"), true);
-        app.startAgain();
-        return app;
-    }
-
-    /** Without a school. */
-    static RunningApp startEmpty() throws IOException, InterruptedException {
-        RunningApp app = new RunningApp("mellow_empty", false);
-        app.startAgain();
-        return app;
+        return startWithDemo(notStarted(System.getProperty("mellow.tests.schema")));
     }
 
     /** With the demo school, and with a wire of its own to the database. */
     static RunningApp startBehind(Wire wire) throws IOException, InterruptedException {
-        RunningApp app = new RunningApp("jdbc:mariadb://127.0.0.1:" + wire.port(), "mellow_behind_a_wire", true);
+        return startWithDemo(new RunningApp("jdbc:mariadb://127.0.0.1:" + wire.port(), "mellow_behind_a_wire"));
+    }
+
+    private static RunningApp startWithDemo(RunningApp app) throws IOException, InterruptedException {
+        DemoCopy.restore(app);
         app.startAgain();
         return app;
     }
 
     /** In a folder and a schema that are still empty. */
     static RunningApp notStarted(String schema) throws IOException {
-        return new RunningApp(schema, false);
+        return new RunningApp(System.getenv("MELLOW_DATABASE_SERVER"), schema);
     }
 
     /** Where its sounds are. */
@@ -72,9 +63,19 @@ final class RunningApp {
 
     /** Starts it with the data that it had, and waits until it is ready. */
     void startAgain() throws IOException, InterruptedException {
+        startAgain(false);
+    }
+
+    /**
+     * As {@link #startAgain()}.
+     *
+     * @param demo whether it makes the demo school if it has no school
+     */
+    void startAgain(boolean demo) throws IOException, InterruptedException {
         Path ready = folder.resolve("ready.txt");
         Files.deleteIfExists(ready);
-        ProcessBuilder builder = new ProcessBuilder("java", "@" + Path.of(System.getProperty("mellow.jar")).resolveSibling("../../deploy/java.options").normalize(), "-jar", System.getProperty("mellow.jar"),
+        // with the quick compiler alone: none of the journeys is long enough for the other to pay
+        ProcessBuilder builder = new ProcessBuilder("java", "@" + PROJECT.resolve("deploy/java.options"), "-XX:TieredStopAtLevel=1", "-jar", System.getProperty("mellow.jar"),
                 "--server.port=" + port, "--mellow.folder=" + folder(), "--mellow.demo=" + demo,
                 "--mellow.ready-file=" + ready, "--db-scheduler.polling-interval=100ms");
         builder.environment().put("MELLOW_DATABASE_URL", database());

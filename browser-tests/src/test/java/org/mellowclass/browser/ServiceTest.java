@@ -11,24 +11,15 @@ import org.junit.jupiter.api.io.TempDir;
 /** What is shipped to run the application as a service. */
 class ServiceTest {
 
-    private static final Path DEPLOY = Path.of(System.getProperty("mellow.jar")).resolveSibling("../../deploy").normalize();
+    private static final Path DEPLOY = RunningApp.PROJECT.resolve("deploy");
 
     @TempDir
     private Path folder;
 
-    private record Ended(int code, String words) {
-    }
-
-    private static Ended run(String... command) throws Exception {
-        Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
-        String words = new String(process.getInputStream().readAllBytes());
-        return new Ended(process.waitFor(), words);
-    }
-
     @Test
     void the_unit_is_one_that_systemd_understands_and_starts_again_what_ends() throws Exception {
         Path unit = Files.copy(DEPLOY.resolve("mellow-class.service"), folder.resolve("mellow-class.service"));
-        Ended verified = run("systemd-analyze", "verify", "--man=no", unit.toString());
+        Command verified = Command.run("systemd-analyze", "verify", "--man=no", unit.toString());
         assertThat(verified.code()).as(verified.words()).isZero();
         assertThat(verified.words()).doesNotContain("mellow-class.service:");
         assertThat(Files.readString(unit)).contains("Restart=on-failure", "@/srv/mellow/deploy/java.options");
@@ -49,6 +40,6 @@ class ServiceTest {
                 }
                 """);
         // the code with which the virtual machine ends itself then (java(1), ExitOnOutOfMemoryError)
-        assertThat(run("java", "@" + DEPLOY.resolve("java.options"), program.toString()).code()).isEqualTo(3);
+        assertThat(Command.run("java", "@" + DEPLOY.resolve("java.options"), program.toString()).code()).isEqualTo(3);
     }
 }

@@ -23,7 +23,8 @@ class SetUpTest extends BrowserTest {
 
     @Test
     void from_the_first_start_to_the_first_child_who_signs_in() throws IOException, InterruptedException {
-        RunningApp empty = RunningApp.startEmpty();
+        RunningApp empty = RunningApp.notStarted("mellow_empty");
+        empty.startAgain();
         try {
             setUp(empty, page());
         } finally {
