@@ -59,8 +59,9 @@ abstract class JobSchool extends BrowserTest {
         teacher.getByText("Make the class").click();
         teacher.waitForURL(url -> !url.equals(demoClass));
         classPath = teacher.url().replaceAll(".*(/classes/\\d+)/.*", "$1");
-        StringBuilder list = new StringBuilder("Name;Crew\n");
-        CHILDREN.forEach(child -> list.append(child).append(';').append("Crew ").append(child.charAt(0)).append('\n'));
+        // the number says that they are not the children of another journey
+        StringBuilder list = new StringBuilder("Number;Name;Crew\n");
+        CHILDREN.forEach(child -> list.append(getClass().getSimpleName()).append(CHILDREN.indexOf(child)).append(';').append(child).append(';').append("Crew ").append(child.charAt(0)).append('\n'));
         teacher.getByLabel("Paste your list here, one student a line").fill(list.toString());
         teacher.getByText("Look at it first").click();
         teacher.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Write them")).click();

@@ -44,6 +44,8 @@ class RoomTest extends BrowserTest {
     void without_permission_the_page_says_what_to_do() {
         try (Browser denying = launch(List.of("--use-fake-device-for-media-stream"))) {
             Page page = room(page(denying, new Browser.NewContextOptions()));
+            // what is not granted is refused
+            page.context().grantPermissions(List.of("geolocation"));
             page.locator("#record").click();
             page.getByText("The browser may not use the microphone. Allow it in the address bar, then try again.").waitFor();
             assertThat(page.locator("#record").innerText()).isEqualTo("Record");

@@ -154,7 +154,7 @@ class Exports {
         Span span = span(timeline, wanted);
         boolean mono = mono(episodeId, timeline);
         Finish finish = finishes.newest(episodeId).finish();
-        Path file = scratch.scratchFile("." + format.name().toLowerCase(Locale.ROOT));
+        Path file = scratch.scratchFile(Scratch.Owner.episode(episodeId), "." + format.name().toLowerCase(Locale.ROOT));
         boolean done = false;
         try {
             turnstile.pass(() -> {

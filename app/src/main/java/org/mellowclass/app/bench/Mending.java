@@ -92,7 +92,7 @@ public class Mending {
             return;
         }
         if (trouble.get() == Trouble.TWO_SPEAKERS && left.isPresent() && right.isPresent()) {
-            voices.onSides(episode, takeId, left.get(), right.get());
+            voices.onSides(viewer, episode, takeId, left.get(), right.get());
         }
         bench.edit(viewer, episodeId, head.seq(), "mend-" + takeId + "-" + head.seq(), edit(take, trouble.get()));
     }

@@ -11,6 +11,7 @@ import org.mellowclass.app.people.SchoolOffice;
 import org.mellowclass.app.people.SignedIn;
 import org.mellowclass.app.securitylog.SecurityLog;
 import org.mellowclass.app.store.NamedSounds;
+import org.mellowclass.app.store.Scratch;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -47,6 +48,8 @@ class ClassErasing {
     void erase(long classId) throws IOException {
         Set<Long> people = classes.people(classId);
         Set<String> files = new HashSet<>();
+        List<Long> episodes = classes.episodeIds(classId);
+        List<String> parts = classes.pathsOnTheWay(classId);
         named.forEach(feature -> files.addAll(feature.keysOfClass(classId)));
         transaction.executeWithoutResult(status -> {
             Optional<Long> school = classes.lockedSchoolOf(classId).stream().findFirst();
@@ -59,6 +62,11 @@ class ClassErasing {
             }
         });
         erasedFiles.delete(files);
+        erasedFiles.deleteParts(parts);
+        erasedFiles.deleteWork(Scratch.Owner.shelf(classId));
+        for (long episodeId : episodes) {
+            erasedFiles.deleteWork(Scratch.Owner.episode(episodeId));
+        }
         for (long personId : people) {
             if (classes.inNoClass(personId)) {
                 students.again(personId);

@@ -72,6 +72,12 @@ interface ClassMapper {
     @Delete("DELETE FROM line_up WHERE episode_id IN " + EPISODES)
     void lineUps(long classId);
 
+    @Select("SELECT arriving FROM incoming_file WHERE episode_id IN " + EPISODES)
+    List<String> pathsOnTheWay(long classId);
+
+    @Select("SELECT id FROM episode WHERE crew_id IN " + CREWS)
+    List<Long> episodeIds(long classId);
+
     @Delete("DELETE FROM incoming_file WHERE episode_id IN " + EPISODES)
     void filesOnTheWay(long classId);
 

@@ -17,6 +17,7 @@ import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.review.MarginNotes;
 import org.mellowclass.app.review.SpokenNoteGone;
 import org.mellowclass.app.securitylog.SecurityLog;
+import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.takes.Take;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
@@ -103,6 +104,7 @@ public class Erasures {
             log.note(by.schoolId(), SecurityLog.Kind.ERASED, by.id(), null, "take " + take.id() + " of episode " + take.episodeId());
         });
         erasedFiles.delete(files);
+        erasedFiles.deleteWork(Scratch.Owner.episode(take.episodeId()));
     }
 
     /**
@@ -126,7 +128,7 @@ public class Erasures {
             TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
                 @Override
                 public void afterCommit() {
-                    erasedFiles.deleteOrLeaveToTheJournal(files);
+                    erasedFiles.deleteOrLeaveToTheJournal(files, Scratch.Owner.episode(take.episodeId()));
                 }
             });
         });

@@ -18,6 +18,7 @@ import org.mellowclass.app.people.Voices;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.securitylog.SecurityLog;
 import org.mellowclass.app.sounds.SilencedSide;
+import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeRows;
 import org.mellowclass.app.web.NotFound;
@@ -125,7 +126,9 @@ public class StudentErasing {
                     erasures.erase(by, take);
                 }
             }
+            List<String> parts = students.filesOnTheWay(child.id());
             done = Boolean.TRUE.equals(transaction.execute(status -> delete(by, child)));
+            erasedFiles.deleteParts(parts);
         }
     }
 
@@ -139,6 +142,7 @@ public class StudentErasing {
             journal.write(ErasedJournal.Kind.STUDENT, child.id(), files);
         });
         erasedFiles.delete(files);
+        erasedFiles.deleteWork(Scratch.Owner.episode(take.episodeId()));
     }
 
     /** False if there is a take that came in between. */

@@ -185,6 +185,9 @@ interface StudentMapper {
     @Delete("DELETE FROM margin_note WHERE author_id = #{studentId}")
     void deleteNotes(long studentId);
 
+    @Select("SELECT arriving FROM incoming_file WHERE author_id = #{studentId}")
+    List<String> filesOnTheWay(long studentId);
+
     @Delete("DELETE FROM incoming_file WHERE author_id = #{studentId}")
     void deleteFilesOnTheWay(long studentId);
 

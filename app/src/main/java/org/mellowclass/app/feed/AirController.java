@@ -31,13 +31,15 @@ class AirController {
     private final HandIns handIns;
     private final Voices voices;
     private final Briefs briefs;
+    private final VoicesOnAir onAir;
 
-    AirController(Access access, AirDesk desk, HandIns handIns, Voices voices, Briefs briefs) {
+    AirController(Access access, AirDesk desk, HandIns handIns, Voices voices, Briefs briefs, VoicesOnAir onAir) {
         this.access = access;
         this.desk = desk;
         this.handIns = handIns;
         this.voices = voices;
         this.briefs = briefs;
+        this.onAir = onAir;
     }
 
     @GetMapping("/episodes/{episodeId}/air")
@@ -91,23 +93,6 @@ class AirController {
         return "redirect:/episodes/" + episodeId + (viewer.isTeacher() ? "/air" : "/record");
     }
 
-    /** What is on air with a voice that may not be heard in public any more, for its student's page. */
-    @GetMapping("/classes/{classId}/students/{studentId}/on-air")
-    String onAir(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @PathVariable long studentId, Model model) {
-        model.addAttribute("publications", desk.onAirWithoutConsent(viewer, classId, studentId));
-        model.addAttribute("address", "/classes/" + classId + "/students/" + studentId + "/off-air");
-        return "feed/on-air-with :: on-air-with";
-    }
-
-    /** Takes all of that off air. */
-    @PostMapping("/classes/{classId}/students/{studentId}/off-air")
-    String offAir(@AuthenticationPrincipal Person viewer, @PathVariable long classId, @PathVariable long studentId) throws IOException {
-        for (Publication publication : desk.onAirWithoutConsent(viewer, classId, studentId)) {
-            desk.takeOff(viewer, publication.episodeId());
-        }
-        return "redirect:/classes/" + classId + "/students/" + studentId;
-    }
-
     private void add(Person viewer, long episodeId, Model model) {
         Episode episode = access.taughtEpisode(viewer, episodeId);
         Optional<HandIn> handIn = handIns.newest(episode);
@@ -118,6 +103,8 @@ class AirController {
         model.addAttribute("cleared", handIn.filter(HandIn::cleared).isPresent());
         model.addAttribute("mayLetThrough", desk.mayLetThrough(viewer, episode));
         model.addAttribute("gate", handIn.map(desk::gate).orElse(null));
+        model.addAttribute("said", handIn.map(desk::said).orElse(List.of()));
+        model.addAttribute("takenBack", onAir.unreadOfEpisode(episodeId));
         model.addAttribute("speakers", voices.speakers(episode));
         model.addAttribute("publication", publication.orElse(null));
         model.addAttribute("correction", desk.correction(episode).orElse(null));

@@ -247,14 +247,10 @@ public class AirDesk {
         return new AirGate.Voice(heard.name(), heard.extent() == null ? AirGate.Reach.UNKNOWN : AirGate.Reach.valueOf(heard.extent().name()));
     }
 
-    /**
-     * The episodes of a class on air, or on their way there, in which a student is heard although nothing says any more that they may be.
-     */
+    /** Who is said to speak in each take that is heard in a hand-in of an episode that has been let through. */
     @Transactional(readOnly = true)
-    public List<Publication> onAirWithoutConsent(Person viewer, long classId, long personId) {
-        SchoolClass schoolClass = access.taughtClass(viewer, classId);
-        return newestOfClass(schoolClass).stream().filter(Publication::live).filter(publication -> voices.heardIn(publication.episodeId(), handIns.takesHeard(publication.handInId()))
-                .stream().anyMatch(voice -> Objects.equals(voice.personId(), personId) && voice.extent() != Consent.PUBLIC)).toList();
+    public List<Voices.Said> said(HandIn handIn) {
+        return voices.said(handIn.episodeId(), handIns.takesHeard(handIn));
     }
 
     /** Takes an episode off air: its addresses are gone at once, and so is its file. */

@@ -37,6 +37,7 @@ class AirPreparation {
     private static final long MOST_OFF_FRAMES = Frames.RATE / 10;
 
     private final FeedMapper feeds;
+    private final VoicesOnAir voices;
     private final HandIns handIns;
     private final Briefs briefs;
     private final Shelf shelf;
@@ -47,9 +48,10 @@ class AirPreparation {
     private final Jobs jobs;
     private final Clock clock;
 
-    AirPreparation(FeedMapper feeds, HandIns handIns, Briefs briefs, Shelf shelf, SoundStore store, Scratch scratch, SoundDecoder decoder,
+    AirPreparation(FeedMapper feeds, VoicesOnAir voices, HandIns handIns, Briefs briefs, Shelf shelf, SoundStore store, Scratch scratch, SoundDecoder decoder,
                    Mp3Publisher publisher, Jobs jobs, Clock clock) {
         this.feeds = feeds;
+        this.voices = voices;
         this.handIns = handIns;
         this.briefs = briefs;
         this.shelf = shelf;
@@ -81,7 +83,7 @@ class AirPreparation {
         FeedMapper.Feed feed = feeds.feedOfClass(brief.classId()).orElseThrow();
         LocalDate today = LocalDate.now(clock.withZone(ZoneId.of(feed.timeZone())));
         Tags tags = new Tags(publication.title(), cleared.crewName(), brief.project(), today, credits(publication.episodeId(), handInId));
-        Path mp3 = scratch.scratchFile(".mp3");
+        Path mp3 = scratch.scratchFile(Scratch.Owner.episode(publication.episodeId()), ".mp3");
         try (Held mixdown = store.holdWhole(cleared.soundKey())) {
             Mp3Publisher.Published published = publisher.write(() -> open(publicationId, mixdown.file(), cleared.frames()), brief.loudnessLufs(),
                     brief.ceilingDbtp(), tags, mp3);
@@ -90,9 +92,9 @@ class AirPreparation {
             }
             long bytes = Files.size(mp3);
             String key = store.put(mp3);
-            int now = correction
+            int now = voices.ifTheyMayBeHeard(publication.episodeId(), () -> correction
                     ? feeds.corrected(publicationId, handInId, key, bytes, published.frames(), published.loudnessLufs(), published.truePeakDbtp())
-                    : feeds.onAirNow(publicationId, key, bytes, published.frames(), published.loudnessLufs(), published.truePeakDbtp(), clock.instant());
+                    : feeds.onAirNow(publicationId, key, bytes, published.frames(), published.loudnessLufs(), published.truePeakDbtp(), clock.instant()));
             if (now == 0) {
                 // taken off while it was being made
                 store.delete(key);

@@ -7,6 +7,7 @@ import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.sounds.SoundMaking;
+import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeRows;
 import org.mellowclass.app.web.Fields;
@@ -50,7 +51,7 @@ public class BringingIn {
         Episode episode = access.ownEpisode(viewer, episodeId);
         String track = Fields.required(trackName, Take.LONGEST_TRACK_NAME, "take.TRACK_NAME");
         room.shareOfCrew(episodeId, episode.classId(), 0);
-        String key = incoming.keep(upload);
+        String key = incoming.keep(Scratch.Owner.episode(episodeId), upload);
         Long id = transaction.execute(status -> {
             long take = takes.add(new TakeRows.NewTake(episode.id(), viewer.id(), takes.freeName(episode.id(), IncomingFiles.nameOf(fileName)), track,
                     Take.Origin.BROUGHT_IN, Take.State.ARRIVED, placing, null, null));

@@ -10,6 +10,7 @@ import java.nio.file.StandardOpenOption;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -42,6 +43,9 @@ class FilesInParts {
 
     static final long MOST_BYTES = 2L << 30;
     private static final int LONGEST_NAME = 255;
+    /** So many are one drop of a crew's files. */
+    private static final int MOST_OPEN = 50;
+    private static final Duration LAPSES_AFTER = Duration.ofHours(1);
     /** The sweeper deletes arriving files that nobody has written to for a day; their rows go a little later. */
     private static final Duration FORGOTTEN_AFTER = Duration.ofDays(2);
 
@@ -85,8 +89,9 @@ class FilesInParts {
                 """)
         Optional<IncomingFile> find(String key);
 
-        @Select("SELECT coalesce(sum(bytes), 0) FROM incoming_file WHERE episode_id = #{episodeId} AND take_id IS NULL")
-        long onTheWay(long episodeId);
+        /** Where those lie that are no take yet. */
+        @Select("SELECT arriving FROM incoming_file WHERE episode_id = #{episodeId} AND take_id IS NULL")
+        List<String> onTheWay(long episodeId);
 
         @Update("UPDATE incoming_file SET take_id = #{takeId} WHERE upload_key = #{key}")
         void arrived(String key, long takeId);
@@ -94,8 +99,15 @@ class FilesInParts {
         @Delete("DELETE FROM incoming_file WHERE upload_key = #{key}")
         void delete(String key);
 
-        @Delete("DELETE FROM incoming_file WHERE begun_at < #{before}")
-        void forget(Instant before);
+        /** A file that was begun some time ago. */
+        record Old(String uploadKey, String arriving, Long takeId, Instant begunAt) {
+        }
+
+        @Select("SELECT upload_key, arriving, take_id, begun_at FROM incoming_file WHERE begun_at < #{before}")
+        List<Old> begunBefore(Instant before);
+
+        @Select("SELECT count(*) FROM incoming_file WHERE author_id = #{personId} AND take_id IS NULL")
+        int openOf(long personId);
     }
 
     /** Begins a file of so many bytes; returns its key. */
@@ -109,12 +121,40 @@ class FilesInParts {
         }
         String track = Fields.required(trackName, Take.LONGEST_TRACK_NAME, "take.TRACK_NAME");
         String name = fileName == null ? "" : fileName.substring(0, Math.min(LONGEST_NAME, fileName.length()));
-        rows.forget(clock.instant().minus(FORGOTTEN_AFTER));
+        forgetOld();
         room.forFile(bytes);
-        room.shareOfCrew(episodeId, episode.classId(), rows.onTheWay(episodeId) + bytes);
+        if (rows.openOf(viewer.id()) >= MOST_OPEN) {
+            throw Refusal.conflict("take.MANY_FILES", MOST_OPEN);
+        }
+        room.shareOfCrew(episodeId, episode.classId(), onTheWay(episodeId) + bytes);
         String key = RandomKey.next();
-        rows.add(new IncomingFile(key, episodeId, name, track, placing, bytes, scratch.scratchFile(".part").toString(), null), viewer.id(), clock.instant());
+        rows.add(new IncomingFile(key, episodeId, name, track, placing, bytes, scratch.partFile().toString(), null), viewer.id(), clock.instant());
         return key;
+    }
+
+    /** What nobody has gone on with goes, with what is here of it; soon where nothing has come. */
+    private void forgetOld() throws IOException {
+        Instant now = clock.instant();
+        for (IncomingFileMapper.Old old : rows.begunBefore(now.minus(LAPSES_AFTER))) {
+            if (old.begunAt().isBefore(now.minus(FORGOTTEN_AFTER)) || here(old.arriving()) == 0 && old.takeId() == null) {
+                rows.delete(old.uploadKey());
+                scratch.deletePart(old.arriving());
+            }
+        }
+    }
+
+    private static long here(String arriving) throws IOException {
+        Path path = Path.of(arriving);
+        return Files.exists(path) ? Files.size(path) : 0;
+    }
+
+    /** What has come of the files of an episode; what was only announced takes no room. */
+    private long onTheWay(long episodeId) throws IOException {
+        long bytes = 0;
+        for (String arriving : rows.onTheWay(episodeId)) {
+            bytes += here(arriving);
+        }
+        return bytes;
     }
 
     /** A file on its way, for its crew. */
@@ -178,6 +218,8 @@ class FilesInParts {
                 return file.bytes;
             }
             room.forFile(file.bytes - offset);
+            // others may have sent theirs since this one was announced
+            room.shareOfCrew(file.episodeId, access.ownEpisode(viewer, file.episodeId).classId(), onTheWay(file.episodeId) + file.bytes - offset);
             Path arriving = Path.of(file.arriving);
             try (OutputStream out = Files.newOutputStream(arriving, StandardOpenOption.APPEND)) {
                 byte[] buffer = new byte[1 << 16];

@@ -45,12 +45,12 @@ public class IncomingFiles {
     }
 
     /** The key of the file in the store; refuses one that cannot be used. */
-    public String keep(Upload upload) throws IOException {
+    public String keep(Scratch.Owner owner, Upload upload) throws IOException {
         room.forFile(0);
-        Path arriving = scratch.scratchFile(".upload");
+        Path arriving = scratch.scratchFile(owner, ".upload");
         try {
             upload.moveTo(arriving);
-            probes.pass(() -> look(arriving));
+            probes.pass(() -> look(owner, arriving));
             return store.put(arriving);
         } finally {
             Files.deleteIfExists(arriving);
@@ -58,19 +58,19 @@ public class IncomingFiles {
     }
 
     /** What a file that is kept says of itself. */
-    public SoundFacts facts(String key) throws IOException {
+    public SoundFacts facts(Scratch.Owner owner, String key) throws IOException {
         try (Held file = store.holdWhole(key)) {
-            return probes.pass(() -> look(file.file()));
+            return probes.pass(() -> look(owner, file.file()));
         }
     }
 
     /** Leaves the file as it came, or without the chunks for which it would be refused. */
-    private SoundFacts look(Path arriving) throws IOException {
+    private SoundFacts look(Scratch.Owner owner, Path arriving) throws IOException {
         try {
             return decoder.probe(arriving);
         } catch (SoundRefused refused) {
             if (refused.reason() == SoundRefused.Reason.NOT_SOUND) {
-                Optional<SoundFacts> around = aroundChunks(arriving);
+                Optional<SoundFacts> around = aroundChunks(owner, arriving);
                 if (around.isPresent()) {
                     return around.get();
                 }
@@ -80,8 +80,8 @@ public class IncomingFiles {
         }
     }
 
-    private Optional<SoundFacts> aroundChunks(Path arriving) throws IOException {
-        Path plain = scratch.scratchFile(".wav");
+    private Optional<SoundFacts> aroundChunks(Scratch.Owner owner, Path arriving) throws IOException {
+        Path plain = scratch.scratchFile(owner, ".wav");
         try {
             if (!PlainWav.write(arriving, plain)) {
                 return Optional.empty();

@@ -4,6 +4,7 @@ import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
 
 @Mapper
 interface JobProgressMapper {
@@ -25,6 +26,10 @@ interface JobProgressMapper {
 
     @Select("SELECT permille FROM job_progress WHERE job = #{job}")
     Integer get(String job);
+
+    /** What a node had begun is anybody's again. */
+    @Update("UPDATE scheduled_tasks SET picked = FALSE, picked_by = NULL, last_heartbeat = NULL, version = version + 1 WHERE picked AND picked_by = #{node}")
+    int free(String node);
 
     @Delete("DELETE FROM job_progress WHERE job = #{job}")
     void delete(String job);

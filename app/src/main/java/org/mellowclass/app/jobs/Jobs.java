@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.OptionalInt;
 
 import com.github.kagkarlsson.scheduler.Scheduler;
+import com.github.kagkarlsson.scheduler.SchedulerName;
 import com.github.kagkarlsson.scheduler.boot.config.DbSchedulerCustomizer;
 import com.github.kagkarlsson.scheduler.exceptions.TaskInstanceException;
 import com.github.kagkarlsson.scheduler.serializer.JacksonSerializer;
@@ -21,6 +22,9 @@ import org.mellowclass.core.sound.RandomAccessSound;
 import org.mellowclass.core.sound.SampleSource;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.InitializingBean;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.boot.sql.init.dependency.DependsOnDatabaseInitialization;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.context.annotation.Lazy;
@@ -59,9 +63,33 @@ public class Jobs {
 
     @Configuration
     static class Duties {
+
+        /** The same for a process and for the one that is started in its place. */
         @Bean
-        DbSchedulerCustomizer dutiesAsJson() {
+        SchedulerName nodeName(@Value("${server.port:8080}") int port) {
+            return new SchedulerName.Fixed(new SchedulerName.Hostname().getName() + ":" + port);
+        }
+
+        /** What this node was at when it ended is done at once, not when a lease is over. */
+        @Bean
+        @DependsOnDatabaseInitialization
+        InitializingBean jobsOfTheProcessBefore(JobProgressMapper jobs, SchedulerName node) {
+            return () -> {
+                int freed = jobs.free(node.getName());
+                if (freed > 0) {
+                    LOG.info("{} jobs were cut off when this node ended, and go on", freed);
+                }
+            };
+        }
+
+        @Bean
+        DbSchedulerCustomizer dutiesAsJson(SchedulerName node) {
             return new DbSchedulerCustomizer() {
+                @Override
+                public Optional<SchedulerName> schedulerName() {
+                    return Optional.of(node);
+                }
+
                 @Override
                 public Optional<Serializer> serializer() {
                     return Optional.of(new JacksonSerializer());

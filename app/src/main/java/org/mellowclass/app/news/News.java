@@ -28,8 +28,8 @@ public class News {
     /** How often news come by mail. */
     public enum Mail { NEVER, DAILY, WEEKLY }
 
-    /** Who has handed in, what was decided, what goes on air, notes and answers, marks, what may be heard early. */
-    public enum Kind { HANDED_IN, ANOTHER_PASS, CLEARED, ON_AIR, NOTE, ANSWER, TO_READ, MARKS, INVITED }
+    /** Who has handed in, what was decided, what goes on air, notes and answers, marks, what may be heard early, what went off air because of a voice. */
+    public enum Kind { HANDED_IN, ANOTHER_PASS, CLEARED, ON_AIR, NOTE, ANSWER, TO_READ, MARKS, INVITED, TAKEN_BACK, TAKEN_BACK_IN_SCHOOL }
 
     private static final Duration SHOWN_FOR = Duration.ofDays(30);
     private static final int MOST = 100;
@@ -64,6 +64,8 @@ public class News {
         /** Where it is. */
         public String address() {
             return switch (kind) {
+                case TAKEN_BACK -> "/episodes/" + episodeId + "/air";
+                case TAKEN_BACK_IN_SCHOOL -> "/school";
                 case ON_AIR -> "/episodes/" + episodeId + "/hand-ins";
                 case INVITED -> "/early/" + handInId;
                 default -> "/hand-ins/" + handInId;

@@ -32,6 +32,13 @@ interface NewsMapper {
             UNION ALL
             SELECT 'ANSWER', r.written_at, r.words""" + OF_EPISODE + TAUGHT + """
             JOIN margin_note n ON n.hand_in_id = h.id JOIN note_reply r ON r.note_id = n.id WHERE r.author_id <> #{personId} AND r.written_at > #{since}
+            UNION ALL
+            SELECT 'TAKEN_BACK', b.at, NULL""" + OF_EPISODE + TAUGHT + """
+            JOIN taken_back b ON b.hand_in_id = h.id WHERE b.at > #{since}
+            UNION ALL
+            SELECT 'TAKEN_BACK_IN_SCHOOL', b.at, NULL""" + OF_EPISODE + """
+            JOIN taken_back b ON b.hand_in_id = h.id JOIN person lead ON lead.id = #{personId} AND lead.school_id = c.school_id AND lead.is_lead
+            WHERE b.at > #{since} AND NOT EXISTS (SELECT 1 FROM class_teacher t WHERE t.class_id = c.id AND t.person_id = lead.id)
             """;
 
     String OF_STUDENT = "SELECT h.decision AS kind, h.decided_at AS at, h.sentence AS words" + OF_EPISODE + OWN + """

@@ -7,12 +7,12 @@ import java.util.Optional;
 public enum Consent {
     NONE, SCHOOL, PUBLIC;
 
-    /** As people write it in a list: none, school only, public; also no and yes. Empty if it is none of these. */
+    /** One of these steps by its name, as pages or earlier lists say it. Empty for anything else: a yes says to what by its question alone. */
     public static Optional<Consent> of(String words) {
         return switch (words.strip().toLowerCase(Locale.ROOT)) {
-            case "none", "no", "n" -> Optional.of(NONE);
-            case "school", "school only" -> Optional.of(SCHOOL);
-            case "public", "yes", "y" -> Optional.of(PUBLIC);
+            case "none", "nowhere", "nowhere: no consent" -> Optional.of(NONE);
+            case "school", "school only", "in school only" -> Optional.of(SCHOOL);
+            case "public", "in public" -> Optional.of(PUBLIC);
             default -> Optional.empty();
         };
     }

@@ -20,6 +20,7 @@ import org.apache.ibatis.annotations.Update;
 import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -33,11 +34,13 @@ public class Voices {
 
     private final VoiceMapper voices;
     private final Access access;
+    private final ApplicationEventPublisher events;
     private final Clock clock;
 
-    Voices(VoiceMapper voices, Access access, Clock clock) {
+    Voices(VoiceMapper voices, Access access, ApplicationEventPublisher events, Clock clock) {
         this.voices = voices;
         this.access = access;
+        this.events = events;
         this.clock = clock;
     }
 
@@ -132,11 +135,17 @@ public class Voices {
                 """)
         List<TakeName> unnamed(long episodeId);
 
+        @Select("SELECT id, name FROM take WHERE episode_id = #{episodeId} AND origin NOT IN ('SHELF', 'NOTE') AND state <> 'ERASED' ORDER BY id")
+        List<TakeName> spoken(long episodeId);
+
         @Select("SELECT id, name FROM take WHERE episode_id = #{episodeId} AND without_voice ORDER BY id")
         List<TakeName> withoutVoice(long episodeId);
 
         @Select("SELECT id, name FROM guest WHERE crew_id = #{crewId} ORDER BY name")
         List<Guest> guests(long crewId);
+
+        @Select("SELECT id FROM guest WHERE crew_id = #{crewId} AND name = #{name}")
+        long guest(long crewId, String name);
 
         @Insert("""
                 INSERT INTO guest (crew_id, name, extent, recorded_by, recorded_at) VALUES (#{crewId}, #{name}, #{extent}, #{by}, #{at})
@@ -161,7 +170,7 @@ public class Voices {
      *
      * @throws Refusal unless both are of the crew or its guests, are two, and hold everybody who was named before
      */
-    public void onSides(Episode episode, long takeId, Speaker left, Speaker right) {
+    public void onSides(Person viewer, Episode episode, long takeId, Speaker left, Speaker right) {
         boolean somebodyLeftOut = voices.speakersOf(takeId).stream().map(Speaker::of).flatMap(Optional::stream)
                 .anyMatch(named -> !named.equals(left) && !named.equals(right));
         if (left.equals(right) || somebodyLeftOut || !speaks(episode, left) || !speaks(episode, right)) {
@@ -170,6 +179,7 @@ public class Voices {
         voices.forget(takeId);
         add(takeId, left, Side.LEFT);
         add(takeId, right, Side.RIGHT);
+        events.publishEvent(new VoicesChanged.SpeakersSaid(viewer, episode.id()));
     }
 
     private boolean speaks(Episode episode, Speaker speaker) {
@@ -204,6 +214,23 @@ public class Voices {
         voices.forget(takeId);
         known.forEach(speaker -> add(takeId, speaker, null));
         voices.nobodySpeaks(takeId, nobody);
+        events.publishEvent(new VoicesChanged.SpeakersSaid(viewer, episodeId));
+    }
+
+    /**
+     * Who is said to speak in a take.
+     *
+     * @param speakers as forms say them; empty where nobody has said, or nobody speaks
+     */
+    public record Said(long takeId, String name, Set<String> speakers, boolean nobody) {
+    }
+
+    /** Who is said to speak in some takes of an episode that has been let through. */
+    @Transactional(readOnly = true)
+    public List<Said> said(long episodeId, Set<Long> takeIds) {
+        Set<Long> silent = voices.withoutVoice(episodeId).stream().map(TakeName::id).collect(Collectors.toSet());
+        return voices.spoken(episodeId).stream().filter(take -> takeIds.contains(take.id()))
+                .map(take -> new Said(take.id(), take.name(), Set.copyOf(voices.speakersOf(take.id())), silent.contains(take.id()))).toList();
     }
 
     /** Every voice in takes of an episode that has been let through, each person once. */
@@ -256,7 +283,9 @@ public class Voices {
         if (extent == null) {
             throw Refusal.unfit("take.GUEST_CONSENT");
         }
-        voices.addGuest(episode.crewId(), Fields.required(name, LONGEST_GUEST, "take.GUEST_NAME"), extent, viewer.id(), clock.instant());
+        String checked = Fields.required(name, LONGEST_GUEST, "take.GUEST_NAME");
+        voices.addGuest(episode.crewId(), checked, extent, viewer.id(), clock.instant());
+        events.publishEvent(new VoicesChanged.ConsentSaid(viewer, new Speaker.OfGuest(voices.guest(episode.crewId(), checked))));
         return voices.guests(episode.crewId());
     }
 }

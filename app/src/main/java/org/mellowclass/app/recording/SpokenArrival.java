@@ -43,7 +43,7 @@ class SpokenArrival implements Arrival {
     public Made make(Take take, String originalKey, Reporting.Listener permille, Path wav, Path skyline) throws IOException {
         Session session = recordings.of(take.id()).orElseThrow();
         ChunkSound chunks = new ChunkSound(recordings, session);
-        Path original = scratch.scratchFile(".wav");
+        Path original = scratch.scratchFile(Scratch.Owner.episode(take.episodeId()), ".wav");
         try {
             long frames;
             try (WavWriter asItCame = WavWriter.create(original, chunks.channels(), chunks.sampleRate(), SampleFormat.PCM_16)) {

@@ -101,8 +101,8 @@ class HandInMaking {
         Timeline timeline = bench.timeline(handIn.timelineHash());
         checks.prepare(timeline);
         HouseSound house = checks.houseSound(handIn.episodeId());
-        Path flac = scratch.scratchFile(".flac");
-        Path skylineFile = scratch.scratchFile(".skyline");
+        Path flac = scratch.scratchFile(Scratch.Owner.episode(handIn.episodeId()), ".flac");
+        Path skylineFile = scratch.scratchFile(Scratch.Owner.episode(handIn.episodeId()), ".skyline");
         try (Mixer mixer = new Mixer(timeline, sounds)) {
             Passes passes = new Passes(handIn, mixer);
             Mastering mastering = Mastering.find(passes, house.loudnessLufs(), house.ceilingDbtp());

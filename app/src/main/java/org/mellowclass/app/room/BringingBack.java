@@ -10,6 +10,7 @@ import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Episode;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.sounds.ReturnedFiles;
+import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.takes.Take;
 import org.mellowclass.app.takes.TakeShelf;
@@ -58,9 +59,9 @@ public class BringingBack {
             throw Refusal.conflict("take.OF_THE_SHELF");
         }
         room.shareOfCrew(episode.id(), episode.classId(), 0);
-        String key = incoming.keep(upload);
+        String key = incoming.keep(Scratch.Owner.episode(episode.id()), upload);
         try {
-            requireLength(incoming.facts(key), take);
+            requireLength(incoming.facts(Scratch.Owner.episode(episode.id()), key), take);
             transaction.executeWithoutResult(status -> {
                 long id = returned.add(takeId, key);
                 bench.edit(viewer, episode.id(), bench.lockedHead(viewer, episode.id()).seq(), "returned-" + id, new Treat(takeId, new PlayReturned(id)));

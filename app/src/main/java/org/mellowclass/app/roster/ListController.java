@@ -1,11 +1,15 @@
 package org.mellowclass.app.roster;
 
 import java.io.IOException;
+import java.util.Arrays;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 import org.mellowclass.app.people.Access;
+import org.mellowclass.app.people.Consent;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.people.SchoolClass;
 import org.mellowclass.app.web.Refusal;
@@ -24,6 +28,8 @@ class ListController {
 
     private static final int LARGEST_LIST = 500_000;
     private static final long LARGEST_SET = 20L << 20;
+
+    private static final String SAYS_NOTHING = "NOTHING";
 
     private final Access access;
     private final Roster roster;
@@ -57,7 +63,7 @@ class ListController {
                 model.addAttribute("nothing", true);
                 return "roster/import";
             }
-            return show(roster.plan(viewer, classId, text, answers(fields)), text, model);
+            return show(roster.plan(viewer, classId, text, answers(fields)), text, fields, model);
         } catch (Refusal refusal) {
             model.addAttribute("refused", refusal);
             return "roster/import";
@@ -71,7 +77,7 @@ class ListController {
             return "roster/import";
         }
         String list = classes.get(0).list();
-        return show(roster.plan(viewer, classId, list, answers(fields)), list, model);
+        return show(roster.plan(viewer, classId, list, answers(fields)), list, fields, model);
     }
 
     @PostMapping("/classes/{classId}/roster/confirm")
@@ -79,34 +85,51 @@ class ListController {
                    @RequestParam Map<String, String> fields, Model model) {
         SchoolClass schoolClass = access.taughtClass(viewer, classId);
         RosterPlan plan = roster.plan(viewer, classId, list, answers(fields));
-        if (plan.count(RosterPlan.Kind.ASK) > 0) {
+        if (!plan.clear()) {
             model.addAttribute("schoolClass", schoolClass);
             model.addAttribute("unanswered", true);
-            return show(plan, list, model);
+            return show(plan, list, fields, model);
         }
-        roster.importList(viewer, classId, list, answers(fields));
+        roster.importList(viewer, classId, list, answers(fields), fields.getOrDefault("saidBy", ""));
         return "redirect:/classes/" + classId + "/crews";
     }
 
-    private static String show(RosterPlan plan, String list, Model model) {
+    private static String show(RosterPlan plan, String list, Map<String, String> fields, Model model) {
+        Map<String, String> words = new LinkedHashMap<>();
+        answers(fields).means().forEach((word, meaning) -> words.put(word, meaning.map(Consent::name).orElse(SAYS_NOTHING)));
+        plan.unclear().forEach(word -> words.putIfAbsent(word, ""));
+        model.addAttribute("words", words);
+        model.addAttribute("tellsConsents", !words.isEmpty() || plan.lines().stream().anyMatch(line -> line.entry() != null && line.entry().consent() != null));
+        model.addAttribute("saidBy", fields.getOrDefault("saidBy", ""));
         model.addAttribute("list", list);
         Map<String, Long> counts = new HashMap<>();
         for (RosterPlan.Kind kind : RosterPlan.Kind.values()) {
             counts.put(kind.name(), plan.count(kind));
         }
         model.addAttribute("plan", plan);
+        model.addAttribute("consents", Consent.values());
         model.addAttribute("counts", counts);
         return "roster/import";
     }
 
-    /** The fields {@code who-LINE}: a student's id, 0 for somebody new; empty where there is no answer yet. */
-    private static Map<Integer, Long> answers(Map<String, String> fields) {
-        Map<Integer, Long> answers = new HashMap<>();
+    /**
+     * The fields {@code who-LINE}: a student's id, 0 for somebody new; and, for words of the list that mean a consent, {@code word-N} with {@code means-N}.
+     * Empty where there is no answer yet.
+     */
+    private static RosterPlan.Answers answers(Map<String, String> fields) {
+        Map<Integer, Long> who = new HashMap<>();
+        Map<String, Optional<Consent>> means = new HashMap<>();
         fields.forEach((name, value) -> {
             if (name.matches("who-\\d{1,6}") && value.matches("\\d{1,18}")) {
-                answers.put(Integer.parseInt(name.substring("who-".length())), Long.parseLong(value));
+                who.put(Integer.parseInt(name.substring("who-".length())), Long.parseLong(value));
+            }
+            String meaning = name.matches("word-\\d{1,3}") ? fields.getOrDefault("means-" + name.substring("word-".length()), "") : "";
+            if (meaning.equals(SAYS_NOTHING)) {
+                means.put(RosterPlan.key(value), Optional.empty());
+            } else if (!meaning.isEmpty()) {
+                Arrays.stream(Consent.values()).filter(consent -> consent.name().equals(meaning)).findFirst().ifPresent(consent -> means.put(RosterPlan.key(value), Optional.of(consent)));
             }
         });
-        return answers;
+        return new RosterPlan.Answers(who, means);
     }
 }

@@ -15,6 +15,8 @@ import org.mellowclass.app.people.SchoolClass;
 import org.mellowclass.app.people.SchoolOffice;
 import org.mellowclass.app.people.SignIn;
 import org.mellowclass.app.people.SignedIn;
+import org.mellowclass.app.people.Voices.Speaker;
+import org.mellowclass.app.people.VoicesChanged;
 import org.mellowclass.app.roster.RosterMapper.Recorded;
 import org.mellowclass.app.roster.RosterPlan.Kind;
 import org.mellowclass.app.roster.RosterPlan.Line;
@@ -22,6 +24,7 @@ import org.mellowclass.app.securitylog.SecurityLog;
 import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.app.web.Refusal;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
@@ -43,10 +46,11 @@ public class Roster {
     private final SignedIn signedIn;
     private final PasswordEncoder encoder;
     private final SecurityLog log;
+    private final ApplicationEventPublisher events;
     private final Clock clock;
     private final TransactionTemplate transaction;
 
-    Roster(RosterMapper roster, Access access, SchoolOffice office, Crews crews, SignIn signIn, SignedIn signedIn, PasswordEncoder encoder, SecurityLog log, Clock clock,
+    Roster(RosterMapper roster, Access access, SchoolOffice office, Crews crews, SignIn signIn, SignedIn signedIn, PasswordEncoder encoder, SecurityLog log, ApplicationEventPublisher events, Clock clock,
            TransactionTemplate transaction) {
         this.roster = roster;
         this.access = access;
@@ -56,6 +60,7 @@ public class Roster {
         this.signedIn = signedIn;
         this.encoder = encoder;
         this.log = log;
+        this.events = events;
         this.clock = clock;
         this.transaction = transaction;
     }
@@ -68,7 +73,7 @@ public class Roster {
 
     /** What importing a list would do. Nothing is written. */
     @Transactional(readOnly = true)
-    public RosterPlan plan(Person viewer, long classId, String text, Map<Integer, Long> answers) {
+    public RosterPlan plan(Person viewer, long classId, String text, RosterPlan.Answers answers) {
         SchoolClass schoolClass = access.taughtClass(viewer, classId);
         return RosterPlan.of(RosterReader.read(text), roster.knownOfSchool(schoolClass.schoolId(), classId, viewer.id()), answers);
     }
@@ -76,21 +81,28 @@ public class Roster {
     /**
      * Imports a list, all of it or nothing; rows that cannot be used are left out. Importing it again changes nothing.
      *
-     * @throws Refusal if a row in doubt has no answer
+     * @param saidBy who agreed to the list's consents, and how; may be empty: it is never taken to be who brings the list in
+     * @throws Refusal if something in doubt has no answer
      */
-    public RosterPlan importList(Person viewer, long classId, String text, Map<Integer, Long> answers) {
+    public RosterPlan importList(Person viewer, long classId, String text, RosterPlan.Answers answers, String saidBy) {
+        String checked = Fields.optional(saidBy, LONGEST_SAID_BY, "roster.SAID_BY");
         RosterPlan plan = plan(viewer, classId, text, answers);
-        if (plan.count(Kind.ASK) > 0) {
+        if (!plan.clear()) {
             throw Refusal.conflict("roster.ASK");
         }
         // hashing is slow on purpose: before the transaction, on all processors
         Map<Line, Fresh> fresh = plan.lines().parallelStream().filter(line -> line.kind() == Kind.NEW)
                 .collect(Collectors.toConcurrentMap(line -> line, line -> fresh()));
-        transaction.executeWithoutResult(status -> plan.lines().forEach(line -> write(viewer, classId, line, fresh.get(line))));
+        transaction.executeWithoutResult(status -> {
+            plan.lines().forEach(line -> write(viewer, classId, line, fresh.get(line), checked));
+            // a list takes its time: what is on air is looked at when all of it stands
+            plan.lines().stream().filter(line -> line.student() != null && line.entry() != null && line.entry().consent() != null)
+                    .forEach(line -> said(viewer, line.student().id()));
+        });
         return plan;
     }
 
-    private void write(Person viewer, long classId, Line line, Fresh fresh) {
+    private void write(Person viewer, long classId, Line line, Fresh fresh, String saidBy) {
         if (line.kind() == Kind.BAD || line.kind() == Kind.SAME) {
             return;
         }
@@ -115,7 +127,7 @@ public class Roster {
         roster.change(id, entry.name(), number.isEmpty() ? null : number, onAirName);
         roster.joinClass(classId, id);
         if (entry.consent() != null && (known == null || known.consent() != entry.consent())) {
-            record(viewer, id, entry.consent(), "");
+            record(viewer, id, entry.consent(), saidBy);
         }
         if (!entry.crew().isEmpty()) {
             crews.move(viewer, classId, id, crews.named(viewer, classId, entry.crew()).id());
@@ -151,6 +163,7 @@ public class Roster {
         }
         if (consent != null && consent != student.consent()) {
             record(viewer, studentId, consent, "");
+            said(viewer, studentId);
         }
     }
 
@@ -171,12 +184,17 @@ public class Roster {
         }
         for (long studentId : Set.copyOf(studentIds)) {
             record(viewer, studentId, consent, checked);
+            said(viewer, studentId);
         }
     }
 
     private void record(Person viewer, long studentId, Consent consent, String saidBy) {
         roster.addConsent(studentId, consent, saidBy, viewer.id(), clock.instant());
         log.note(viewer.schoolId(), SecurityLog.Kind.CONSENT, viewer.id(), studentId, consent.name());
+    }
+
+    private void said(Person viewer, long studentId) {
+        events.publishEvent(new VoicesChanged.ConsentSaid(viewer, new Speaker.Student(studentId)));
     }
 
     /** Every consent that was recorded for a student, the newest first. */

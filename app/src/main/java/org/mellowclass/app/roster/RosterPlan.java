@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 
 import org.mellowclass.app.people.Consent;
@@ -21,6 +22,17 @@ public record RosterPlan(List<Line> lines) {
 
     /** The answer for a row in doubt: none of those known. */
     static final long SOMEBODY_NEW = 0;
+
+    /**
+     * What whoever brings a list in has said about it.
+     *
+     * @param who   for rows in doubt, by their lines: a student's id, or {@link #SOMEBODY_NEW}
+     * @param means what the list's own words for a consent mean, by the words in small letters; empty where they say nothing
+     */
+    public record Answers(Map<Integer, Long> who, Map<String, Optional<Consent>> means) {
+
+        public static final Answers NONE = new Answers(Map.of(), Map.of());
+    }
 
     public enum Kind { NEW, JOINS, WAITS, CHANGED, SAME, ASK, BAD }
 
@@ -45,14 +57,14 @@ public record RosterPlan(List<Line> lines) {
         }
     }
 
-    /** @param answers for rows in doubt, by their lines: a student's id, or {@link #SOMEBODY_NEW} */
-    static RosterPlan of(List<Row> rows, List<Known> school, Map<Integer, Long> answers) {
+    static RosterPlan of(List<Row> rows, List<Known> school, Answers answers) {
         List<Line> lines = new ArrayList<>();
         Set<String> numbers = new HashSet<>();
         Map<String, Row> names = new HashMap<>();
         Set<Long> met = new HashSet<>();
-        for (Row row : rows) {
-            Line line = line(row, school, answers);
+        for (Row said : rows) {
+            Row row = meant(said, answers.means);
+            Line line = line(row, school, answers.who);
             if (line.kind != Kind.BAD) {
                 String number = row.entry().number();
                 Row before = names.put(key(row.entry().name()), row);
@@ -65,6 +77,26 @@ public record RosterPlan(List<Line> lines) {
             lines.add(line);
         }
         return new RosterPlan(lines);
+    }
+
+    /** The row with the consent that its words mean, once somebody has said that. */
+    private static Row meant(Row row, Map<String, Optional<Consent>> means) {
+        Optional<Consent> meant = means.get(key(row.unclear()));
+        if (row.unclear().isEmpty() || meant == null) {
+            return row;
+        }
+        Entry entry = row.entry();
+        return new Row(row.line(), row.text(), row.stands(), new Entry(entry.number(), entry.name(), entry.onAirName(), entry.crew(), meant.orElse(null)), null, "");
+    }
+
+    /** The words for a consent that nobody has said the meaning of, each once. */
+    public List<String> unclear() {
+        return lines.stream().map(line -> line.row.unclear()).filter(words -> !words.isEmpty()).map(RosterPlan::key).distinct().toList();
+    }
+
+    /** Whether nothing is in doubt. */
+    public boolean clear() {
+        return count(Kind.ASK) == 0 && unclear().isEmpty();
     }
 
     private static Line line(Row row, List<Known> school, Map<Integer, Long> answers) {
@@ -115,7 +147,7 @@ public record RosterPlan(List<Line> lines) {
         return said.isEmpty() || Objects.equals(said, known);
     }
 
-    private static String key(String text) {
+    static String key(String text) {
         return text.toLowerCase(Locale.ROOT);
     }
 

@@ -32,6 +32,7 @@ public final class RosterReader {
     static final int MOST_ROWS = 400;
     private static final int LONGEST_NUMBER = 40;
     private static final int LONGEST_CREW = 60;
+    private static final int LONGEST_CONSENT = 60;
     /** A quoted field may run over a few lines; an open quote does not swallow the rest of the list. */
     private static final int MOST_LINES_A_ROW = 4;
     private static final String FORMULA = "=+-@";
@@ -54,18 +55,19 @@ public final class RosterReader {
     }
 
     /** Why a row cannot be used: {@code roster.CODE} in the messages. */
-    public enum Problem { QUOTE, NO_NAME, NOT_A_NAME, NAME_TOO_LONG, NUMBER_TOO_LONG, CREW_TOO_LONG, CONSENT, SURNAME_ON_AIR, TOO_MANY_ROWS }
+    public enum Problem { QUOTE, NO_NAME, NOT_A_NAME, NAME_TOO_LONG, NUMBER_TOO_LONG, CREW_TOO_LONG, CONSENT_TOO_LONG, SURNAME_ON_AIR, TOO_MANY_ROWS }
 
     /**
      * @param line    its first line in the text, from 1
      * @param stands  how many rows of the list it stands for: more than one where the rest is left out
      * @param entry   null if there is a problem
      * @param problem null if there is an entry
+     * @param unclear what it says of the consent, where that is none of the steps; empty otherwise
      */
-    public record Row(int line, String text, int stands, Entry entry, Problem problem) {
+    public record Row(int line, String text, int stands, Entry entry, Problem problem, String unclear) {
 
         static Row problem(Raw raw, Problem problem) {
-            return new Row(raw.line, raw.text, 1, null, problem);
+            return new Row(raw.line, raw.text, 1, null, problem, "");
         }
     }
 
@@ -132,7 +134,7 @@ public final class RosterReader {
             }
             if (rows.size() >= MOST_ROWS) {
                 int rest = raws.size() - raws.indexOf(raw);
-                rows.add(new Row(raw.line, raw.text, rest, null, Problem.TOO_MANY_ROWS));
+                rows.add(new Row(raw.line, raw.text, rest, null, Problem.TOO_MANY_ROWS, ""));
                 break;
             }
             rows.add(row(raw, fields, columns));
@@ -247,12 +249,12 @@ public final class RosterReader {
             problem = Problem.NUMBER_TOO_LONG;
         } else if (crew.length() > LONGEST_CREW) {
             problem = Problem.CREW_TOO_LONG;
-        } else if (consent == null && !consentWords.isEmpty()) {
-            problem = Problem.CONSENT;
+        } else if (consentWords.length() > LONGEST_CONSENT) {
+            problem = Problem.CONSENT_TOO_LONG;
         } else if (!onAir.isEmpty() && OnAirNames.tellsSurname(onAir, name)) {
             problem = Problem.SURNAME_ON_AIR;
         }
-        return problem == null ? new Row(raw.line, raw.text, 1, new Entry(number, name, onAir, crew, consent), null) : Row.problem(raw, problem);
+        return problem == null ? new Row(raw.line, raw.text, 1, new Entry(number, name, onAir, crew, consent), null, consent == null ? consentWords : "") : Row.problem(raw, problem);
     }
 
     /** {@code Cruz, Dana} is Dana Cruz. */

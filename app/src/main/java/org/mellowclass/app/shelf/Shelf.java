@@ -15,6 +15,7 @@ import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.people.Access;
 import org.mellowclass.app.people.Person;
 import org.mellowclass.app.store.Held;
+import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SkylineFile;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.web.Fields;
@@ -90,7 +91,7 @@ public class Shelf {
     public long add(Person viewer, long classId, About about, IncomingFiles.Upload upload) throws IOException {
         access.taughtClass(viewer, classId);
         room.shareOfClass(classId, 0);
-        String key = incoming.keep(upload);
+        String key = incoming.keep(Scratch.Owner.shelf(classId), upload);
         Long id = transaction.execute(status -> {
             ShelfMapper.NewSound sound = new ShelfMapper.NewSound(classId, about.name, about.kind, about.author, about.licence,
                     about.source, about.credit, key, viewer.id(), clock.instant());

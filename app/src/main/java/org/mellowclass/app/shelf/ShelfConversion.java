@@ -61,8 +61,8 @@ class ShelfConversion {
         if (sound.state() != ShelfSound.State.ARRIVED) {
             return;
         }
-        Path wav = scratch.scratchFile(".wav");
-        Path skyline = scratch.scratchFile(".skyline");
+        Path wav = scratch.scratchFile(Scratch.Owner.shelf(sound.classId()), ".wav");
+        Path skyline = scratch.scratchFile(Scratch.Owner.shelf(sound.classId()), ".skyline");
         try (Held original = store.holdWhole(sound.originalKey())) {
             Path file = original.file();
             SoundFacts facts = decoder.probe(file);

@@ -9,6 +9,7 @@ import java.util.Optional;
 import org.mellowclass.app.store.Held;
 import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.takes.Take;
 import org.mellowclass.core.sound.Frames;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.sound.Start;
@@ -45,12 +46,12 @@ public class ReturnedFiles {
     }
 
     /** A file that came back, at 48 kHz, as long as the take at most; empty if it is gone. Closing it takes away what was decoded. */
-    Optional<SampleSource> open(long id, long takeFrames) throws IOException {
+    Optional<SampleSource> open(long id, Take take) throws IOException {
         Optional<String> key = sounds.returned(id);
         if (key.isEmpty()) {
             return Optional.empty();
         }
-        Path wav = scratch.scratchFile(".wav");
+        Path wav = scratch.scratchFile(Scratch.Owner.episode(take.episodeId()), ".wav");
         boolean whole = false;
         try (Held original = store.holdWhole(key.get());
              SampleSource decoded = decoder.openInto(wav, original.file(), decoder.probe(original.file()), Frames.RATE)) {
@@ -66,7 +67,7 @@ public class ReturnedFiles {
                 Files.deleteIfExists(wav);
             }
         }
-        return Optional.of(new Start(WavReader.open(wav), takeFrames) {
+        return Optional.of(new Start(WavReader.open(wav), take.frames()) {
             @Override
             public void close() throws IOException {
                 super.close();

@@ -52,9 +52,9 @@ public class SilencedSide {
     public Made make(Take take, Side silent) throws IOException {
         Sound whole = sounds.of(take.id(), TreatmentCodec.AS_IT_IS).map(SoundMapper.Row::sound).filter(sound -> sound.made() && sound.channels() == 2)
                 .orElseThrow(() -> new SoundNotMade(take.id()));
-        Path wav = scratch.scratchFile(".wav");
-        Path original = scratch.scratchFile(".wav");
-        Path skyline = scratch.scratchFile(".skyline");
+        Path wav = scratch.scratchFile(Scratch.Owner.episode(take.episodeId()), ".wav");
+        Path original = scratch.scratchFile(Scratch.Owner.episode(take.episodeId()), ".wav");
+        Path skyline = scratch.scratchFile(Scratch.Owner.episode(take.episodeId()), ".skyline");
         try (Held held = store.holdWhole(whole.soundKey())) {
             Sides kept = silent == Side.LEFT ? Sides.WITHOUT_LEFT : Sides.WITHOUT_RIGHT;
             preparation.convert(kept.of(WavReader.open(held.file())), take.frames(), read -> { }, wav, skyline);

@@ -111,8 +111,8 @@ public class SoundMaking {
 
     private void makeReady(Take take) throws IOException {
         Arrival arrival = arrivals.get(take.origin());
-        Path wav = scratch.scratchFile(".wav");
-        Path skyline = scratch.scratchFile(".skyline");
+        Path wav = scratch.scratchFile(Scratch.Owner.episode(take.episodeId()), ".wav");
+        Path skyline = scratch.scratchFile(Scratch.Owner.episode(take.episodeId()), ".skyline");
         try {
             String original = sounds.original(take.id()).map(SoundMapper.Original::originalKey).orElse(null);
             Arrival.Made made = arrival.make(take, original, permille -> jobs.progress(KIND, take.id(), permille, 1000), wav, skyline);

@@ -112,11 +112,11 @@ public class Treating {
             return;
         }
         TakeFindings findings = measuring.ensure(take.id());
-        Path wav = scratch.scratchFile(".wav");
-        Path skyline = scratch.scratchFile(".skyline");
+        Path wav = scratch.scratchFile(Scratch.Owner.episode(take.episodeId()), ".wav");
+        Path skyline = scratch.scratchFile(Scratch.Owner.episode(take.episodeId()), ".skyline");
         try (Held whole = store.holdWhole(sounds.of(take.id(), TreatmentCodec.AS_IT_IS).orElseThrow().soundKey());
              RandomAccessSound asItIs = jobs.courteousSound(WavReader.open(whole.file()));
-             SampleSource treated = sound.treatment().process(Opening.of(asItIs), findings.forTreatment(id -> returned.open(id, take.frames())))) {
+             SampleSource treated = sound.treatment().process(Opening.of(asItIs), findings.forTreatment(id -> returned.open(id, take)))) {
             preparation.convert(treated, take.frames(), read -> jobs.progress(KIND, soundId, read, take.frames()), wav, skyline);
             keep(sound, take, derived.put(wav), derived.put(skyline), treated.channels());
         } finally {

@@ -23,6 +23,7 @@ import org.springframework.stereotype.Component;
 @Component
 class DirectorySoundStore implements SoundStore, Scratch {
 
+    private static final String PART = ".part";
     /** So few files are swept without a question. */
     private static final int FEW = 20;
     /** A larger share than this is a mistake. */
@@ -36,13 +37,40 @@ class DirectorySoundStore implements SoundStore, Scratch {
         Path folder = properties.folder().toAbsolutePath();
         sounds = new KeyedFolder(folder.resolve("sounds"));
         arriving = Files.createDirectories(folder.resolve("arriving"));
+        for (Path left : filesIn(arriving)) {
+            if (!left.toString().endsWith(PART)) {
+                Files.delete(left);
+            }
+        }
         bin = Files.createDirectories(folder.resolve("bin"));
     }
 
     /** Beside the store, so that moving a file into it is one step. */
     @Override
-    public Path scratchFile(String suffix) throws IOException {
-        return Files.createTempFile(arriving, "work", suffix);
+    public Path scratchFile(Owner owner, String suffix) throws IOException {
+        return Files.createTempFile(arriving, owner.name() + ".", suffix);
+    }
+
+    @Override
+    public Path partFile() throws IOException {
+        return Files.createTempFile(arriving, "upload.", PART);
+    }
+
+    @Override
+    public void deletePart(String path) throws IOException {
+        Path part = Path.of(path);
+        if (arriving.equals(part.getParent())) {
+            Files.deleteIfExists(part);
+        }
+    }
+
+    @Override
+    public void forget(Owner owner) throws IOException {
+        for (Path file : filesIn(arriving)) {
+            if (file.getFileName().toString().startsWith(owner.name() + ".")) {
+                Files.deleteIfExists(file);
+            }
+        }
     }
 
     @Override

@@ -105,6 +105,7 @@ class ClassErasingTest {
         row("mark (hand_in_id, student_id, position, criterion, most_points, points, sentence) VALUES (?, ?, 0, 'Clear', 5, 4, '')", handIn.id(), school.student().id());
         row("mark_place (hand_in_id, position, start_frame, end_frame) VALUES (?, 0, 0, 48000)", handIn.id());
         row("early_listener (episode_id, crew_id, until_at) VALUES (?, ?, now(6))", school.episodeId(), crew);
+        row("taken_back (hand_in_id, title, correction, by_id, at) VALUES (?, 'Eels', FALSE, ?, now(6))", handIn.id(), school.teacher().id());
         row("heard_span (hand_in_id, person_id, client_id, start_frame, end_frame, heard_at) VALUES (?, ?, 'client-heard', 0, 100, now(6))", handIn.id(), school.student().id());
         row("air_rule (class_id, must_be_good, lead_only) VALUES (?, 'LOUDNESS', false)", school.classId());
         row("let_through (hand_in_id, kind, reason, person_id, let_at) VALUES (?, 'HUM', 'It is the river.', ?, now(3))", handIn.id(), school.teacher().id());

@@ -176,7 +176,7 @@ class ErasuresTest {
         erasures.erase(school.teacher(), other);
         // as after a restored backup: everything of it is there again, and the journal is newer
         journal.write(ErasedJournal.Kind.TAKE, take, List.of());
-        Path killed = scratch.scratchFile(".wav");
+        Path killed = scratch.scratchFile(Scratch.Owner.episode(school.episodeId()), ".wav");
         Files.writeString(killed, "spoken");
         String file = store.put(killed);
         journal.write(ErasedJournal.Kind.TAKE, other, List.of(file));

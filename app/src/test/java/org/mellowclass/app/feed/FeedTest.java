@@ -301,19 +301,6 @@ class FeedTest {
     }
 
     @Test
-    void a_consent_that_is_taken_back_shows_what_is_on_air_with_that_voice_and_takes_it_off_in_one_press() throws Exception {
-        publish();
-        String about = "/classes/" + school.classId() + "/students/" + school.student().id();
-        assertThat(mvc.perform(MockMvcRequestBuilders.get(about + "/on-air").with(As.person(school.teacher()))).andReturn().getResponse().getContentAsString()).doesNotContain("is on air");
-        schools.consent(school.teacher(), school.student(), Consent.SCHOOL);
-        assertThat(mvc.perform(MockMvcRequestBuilders.get(about + "/on-air").with(As.person(school.teacher()))).andReturn().getResponse().getContentAsString())
-                .contains("This voice may not be heard in public, and is on air", "Eels &amp; otters");
-        mvc.perform(post(about + "/off-air").with(As.person(school.otherTeacher())).with(csrf())).andExpect(status().isNotFound());
-        mvc.perform(post(about + "/off-air").with(As.person(school.teacher())).with(csrf())).andExpect(status().isFound());
-        assertThat(airDesk.onAir(school.episodeId())).isEmpty();
-    }
-
-    @Test
     void characters_that_xml_forbids_never_reach_the_feed() throws Exception {
         schools.clear(school.teacher(), handIn.id());
         airDesk.publish(school.teacher(), school.episodeId(), "Eels\u0000 and\u000b otters\uFFFE", "A \u001bstory.");

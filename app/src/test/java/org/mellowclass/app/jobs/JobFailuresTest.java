@@ -13,6 +13,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 
+import com.github.kagkarlsson.scheduler.SchedulerName;
 import com.github.kagkarlsson.scheduler.task.Execution;
 import com.github.kagkarlsson.scheduler.task.ExecutionComplete;
 import com.github.kagkarlsson.scheduler.task.ExecutionOperations;
@@ -28,6 +29,7 @@ import org.mellowclass.core.sound.SampleSource;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.dao.QueryTimeoutException;
+import org.springframework.jdbc.core.simple.JdbcClient;
 
 @AppTest
 class JobFailuresTest {
@@ -36,6 +38,12 @@ class JobFailuresTest {
 
     @Autowired
     private Jobs jobs;
+    @Autowired
+    private SchedulerName node;
+    @Autowired
+    private JobProgressMapper progress;
+    @Autowired
+    private JdbcClient database;
     @Value("${db-scheduler.threads}")
     private int threads;
     private final List<Long> givenUp = new ArrayList<>();
@@ -101,6 +109,18 @@ class JobFailuresTest {
         assertThat(all).isBetween(Duration.ofDays(1), Duration.ofDays(3));
         assertThat(waits(fault, 0)).as("a short fault costs no time").isLessThan(Duration.ofSeconds(5));
         assertThat(givenUp).containsExactly(7L);
+    }
+
+    @Test
+    void what_this_node_was_at_when_it_ended_is_free_when_it_starts_and_what_others_are_at_is_not() {
+        String other = node.getName() + "1";
+        for (String name : List.of(node.getName(), other)) {
+            database.sql("INSERT INTO scheduled_tasks (task_name, task_instance, execution_time, picked, picked_by, last_heartbeat, version) VALUES ('cut-off', ?, now(6) + INTERVAL 9 DAY, TRUE, ?, now(6), 1)")
+                    .params(name, name).update();
+        }
+        progress.free(node.getName());
+        assertThat(database.sql("SELECT picked_by FROM scheduled_tasks WHERE task_name = 'cut-off' AND picked").query(String.class).list()).containsExactly(other);
+        database.sql("DELETE FROM scheduled_tasks WHERE task_name = 'cut-off'").update();
     }
 
     @Test

@@ -36,7 +36,7 @@ class ConsentsTest {
     void aClassOfThree() {
         school = schools.build();
         classId = classes.add(school.teacher(), "8 Heron");
-        roster.importList(school.teacher(), classId, "Noor Haddad\nRavi Patel\nWren Silva\n", Map.of());
+        roster.importList(school.teacher(), classId, "Noor Haddad\nRavi Patel\nWren Silva\n", RosterPlan.Answers.NONE, "");
     }
 
     private List<Student> students() {
@@ -53,7 +53,7 @@ class ConsentsTest {
         assertThat(students()).extracting(Student::name, Student::consent, Student::consentSaidBy).containsExactly(
                 tuple("Noor Haddad", Consent.PUBLIC, "mother, on paper"), tuple("Ravi Patel", null, null), tuple("Wren Silva", Consent.PUBLIC, "mother, on paper"));
         assertThat(page("/consents")).contains("Next: 1 family to ask", "mother, on paper", "nobody has recorded a consent");
-        assertThat(page("/students/" + students().get(0).id())).as("in the student's history").contains("mother, on paper · ");
+        assertThat(page("/students/" + students().get(0).id())).as("in the student's history").contains("said by mother, on paper · written down by ");
     }
 
     @Test

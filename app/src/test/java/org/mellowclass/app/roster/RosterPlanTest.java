@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 import org.junit.jupiter.api.Test;
 import org.mellowclass.app.people.Consent;
@@ -23,7 +24,7 @@ class RosterPlanTest {
     }
 
     private static RosterPlan plan(String list, Map<Integer, Long> answers, Known... school) {
-        return RosterPlan.of(RosterReader.read(list), List.of(school), answers);
+        return RosterPlan.of(RosterReader.read(list), List.of(school), new RosterPlan.Answers(answers, Map.of()));
     }
 
     @Test
@@ -72,6 +73,18 @@ class RosterPlanTest {
     void a_number_for_somebody_who_had_none_is_asked_about() {
         assertThat(kinds("805,Ravi\n", RAVI)).containsExactly(Kind.ASK);
         assertThat(kinds("805,Noor Haddad\n", NOOR)).as("another number is another child").containsExactly(Kind.NEW);
+    }
+
+    @Test
+    void only_the_steps_that_exist_are_read_as_a_consent_and_everything_else_is_asked_once() {
+        String list = "name,consent\nNoor,yes\nRavi,Y\nTess,in public\nWren,yes\nOtis,No\nMina,\n";
+        RosterPlan plan = plan(list, Map.of());
+        assertThat(plan.unclear()).containsExactly("yes", "y", "no");
+        assertThat(plan.clear()).isFalse();
+        assertThat(plan.lines()).extracting(line -> line.entry().consent()).containsExactly(null, null, Consent.PUBLIC, null, null, null);
+        RosterPlan answered = RosterPlan.of(RosterReader.read(list), List.of(), new RosterPlan.Answers(Map.of(), Map.of("yes", Optional.of(Consent.SCHOOL), "y", Optional.empty(), "no", Optional.of(Consent.NONE))));
+        assertThat(answered.clear()).isTrue();
+        assertThat(answered.lines()).extracting(line -> line.entry().consent()).containsExactly(Consent.SCHOOL, null, Consent.PUBLIC, Consent.SCHOOL, Consent.NONE, null);
     }
 
     @Test

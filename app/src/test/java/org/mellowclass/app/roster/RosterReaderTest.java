@@ -66,9 +66,10 @@ class RosterReaderTest {
     void each_bad_row_says_why_and_the_others_are_read() {
         List<Row> rows = RosterReader.read("name,crew,consent,on-air name\n,Ferry,,\nNoor Haddad,Ferry,perhaps,\nRavi Patel,,,Ravi Patel\nTess,Ferry,no,\n"
                 + "x".repeat(90) + ",,,\n\"Isla,Ferry\nOtis,Ferry,,\n");
-        assertThat(rows).extracting(Row::problem).containsExactly(Problem.NO_NAME, Problem.CONSENT, Problem.SURNAME_ON_AIR, null,
+        assertThat(rows).extracting(Row::problem).containsExactly(Problem.NO_NAME, null, Problem.SURNAME_ON_AIR, null,
                 Problem.NAME_TOO_LONG, Problem.QUOTE, null);
         assertThat(rows).extracting(Row::line).containsExactly(2, 3, 4, 5, 6, 7, 8);
+        assertThat(rows).extracting(Row::unclear).containsExactly("", "perhaps", "", "no", "", "", "");
         assertThat(rows.get(6).entry().name()).isEqualTo("Otis");
     }
 

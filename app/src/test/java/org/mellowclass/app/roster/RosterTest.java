@@ -70,7 +70,7 @@ class RosterTest {
     }
 
     private void imported(String list) {
-        roster.importList(school.teacher(), classId, list, Map.of());
+        roster.importList(school.teacher(), classId, list, RosterPlan.Answers.NONE, "");
     }
 
     private Student student(String name) {
@@ -97,11 +97,11 @@ class RosterTest {
 
     @Test
     void looking_at_a_list_writes_nothing_and_a_row_in_doubt_stops_the_import() {
-        assertThat(roster.plan(school.teacher(), classId, "Bo\nNoor\n", Map.of()).toWrite()).isEqualTo(1);
+        assertThat(roster.plan(school.teacher(), classId, "Bo\nNoor\n", RosterPlan.Answers.NONE).toWrite()).isEqualTo(1);
         assertThat(roster.students(school.teacher(), classId)).isEmpty();
         assertThatThrownBy(() -> imported("Bo\nNoor\n")).isInstanceOf(Refusal.class).hasMessage("roster.ASK");
         assertThat(roster.students(school.teacher(), classId)).as("all or nothing").isEmpty();
-        roster.importList(school.teacher(), classId, "Bo\nNoor\n", Map.of(2, school.student().id()));
+        roster.importList(school.teacher(), classId, "Bo\nNoor\n", new RosterPlan.Answers(Map.of(2, school.student().id()), Map.of()), "");
         assertThat(student("Noor").id()).as("a student may be in several classes").isEqualTo(school.student().id());
         assertThat(access.episodesOf(school.student())).as("and stays in the other").extracting(it -> it.classId()).contains(school.classId());
     }
@@ -109,7 +109,7 @@ class RosterTest {
     @Test
     void nobody_takes_a_student_over_by_bringing_her_into_a_class_of_their_own() {
         Person other = school.otherTeacher();
-        roster.importList(other, school.otherClassId(), "Noor,Ferry\n", Map.of(1, school.student().id()));
+        roster.importList(other, school.otherClassId(), "Noor,Ferry\n", new RosterPlan.Answers(Map.of(1, school.student().id()), Map.of()), "");
         assertThat(roster.students(other, school.otherClassId())).extracting(Student::name).doesNotContain("Noor");
         assertThat(roster.joinRequests(school.teacher(), school.classId())).singleElement()
                 .isEqualTo(new JoinRequest(school.otherClassId(), "9 Test", school.student().id(), "Noor", "Mr Sedge"));
@@ -129,7 +129,7 @@ class RosterTest {
 
     @Test
     void a_no_leaves_a_student_where_she_is() {
-        roster.importList(school.otherTeacher(), school.otherClassId(), "Noor\n", Map.of(1, school.student().id()));
+        roster.importList(school.otherTeacher(), school.otherClassId(), "Noor\n", new RosterPlan.Answers(Map.of(1, school.student().id()), Map.of()), "");
         roster.answerJoin(school.teacher(), school.classId(), school.otherClassId(), school.student().id(), false);
         assertThat(roster.students(school.otherTeacher(), school.otherClassId())).extracting(Student::name).containsExactly("Isla");
         roster.answerJoin(school.teacher(), school.classId(), school.otherClassId(), school.student().id(), true);

@@ -67,6 +67,8 @@ class StoreKeepingTest {
         new StoreKeeping(store, derived, List.of(new Named(named)), properties(), clock).keep();
     }
 
+    private static final Scratch.Owner WORK = Scratch.Owner.episode(1);
+
     private boolean there(String key) {
         return catchThrowable(() -> store.hold(key)) == null;
     }
@@ -80,12 +82,35 @@ class StoreKeepingTest {
         String kept = put(Duration.ofDays(9));
         String orphan = put(Duration.ofDays(2));
         String young = put(Duration.ofHours(3));
-        Path abandoned = store.scratchFile(".wav");
+        Path abandoned = store.scratchFile(WORK, ".wav");
         Files.setLastModifiedTime(abandoned, FileTime.from(NOW.minus(Duration.ofDays(2))));
         keep(Set.of(kept));
         assertThat(List.of(there(kept), there(young), there(orphan))).containsExactly(true, true, false);
         assertThat(inBin(orphan)).hasContent("sound");
         assertThat(abandoned).doesNotExist();
+    }
+
+    @Test
+    void work_that_a_killed_process_has_left_goes_with_the_next_start_and_what_comes_in_parts_goes_on() throws IOException {
+        String kept = put(Duration.ZERO);
+        Path left = Files.writeString(store.scratchFile(WORK, ".wav"), "spoken");
+        Path part = Files.writeString(store.partFile(), "half a file");
+        store = new DirectorySoundStore(properties());
+        assertThat(left).doesNotExist();
+        assertThat(part).hasContent("half a file");
+        assertThat(there(kept)).isTrue();
+    }
+
+    @Test
+    void work_on_what_was_erased_goes_and_whoever_is_at_it_cannot_keep_it() throws IOException {
+        Path mine = Files.writeString(store.scratchFile(WORK, ".wav"), "spoken");
+        Path others = store.scratchFile(Scratch.Owner.episode(12), ".wav");
+        Path shelf = store.scratchFile(Scratch.Owner.shelf(1), ".wav");
+        store.forget(WORK);
+        assertThat(mine).doesNotExist();
+        assertThat(others).exists();
+        assertThat(shelf).exists();
+        assertThatThrownBy(() -> store.put(mine)).isInstanceOf(NoSuchFileException.class);
     }
 
     @Test
@@ -138,7 +163,7 @@ class StoreKeepingTest {
 
     @Test
     void checksums_are_those_of_the_standard_and_written_for_other_programs() throws Exception {
-        Path file = store.scratchFile(".sound");
+        Path file = store.scratchFile(WORK, ".sound");
         Files.writeString(file, "abc");
         String key = store.put(file);
         Path kept = store.hold(key).file();
@@ -149,7 +174,7 @@ class StoreKeepingTest {
 
     @Test
     void a_file_that_was_put_in_a_hurry_has_its_checksum_when_it_is_settled() throws IOException {
-        Path file = store.scratchFile(".sound");
+        Path file = store.scratchFile(WORK, ".sound");
         Files.writeString(file, "sound");
         String key = store.putUnsettled(file);
         assertThat(Checksum.besides(store.hold(key).file())).doesNotExist();
@@ -162,7 +187,7 @@ class StoreKeepingTest {
     void of_what_can_be_made_again_what_was_used_last_is_kept() throws IOException {
         List<String> keys = new ArrayList<>();
         for (int i = 0; i < 3; i++) {
-            Path file = store.scratchFile(".sound");
+            Path file = store.scratchFile(WORK, ".sound");
             Files.writeString(file, "ten bytes.");
             keys.add(derived.put(file));
             clock.advance(Duration.ofSeconds(1));
@@ -195,7 +220,7 @@ class StoreKeepingTest {
     }
 
     private String put(Duration age) throws IOException {
-        Path file = store.scratchFile(".sound");
+        Path file = store.scratchFile(WORK, ".sound");
         Files.writeString(file, "sound");
         Files.setLastModifiedTime(file, FileTime.from(NOW.minus(age)));
         return store.put(file);

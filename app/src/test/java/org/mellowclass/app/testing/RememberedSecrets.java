@@ -8,8 +8,7 @@ import org.springframework.boot.test.context.TestComponent;
 import org.springframework.security.crypto.password.PasswordEncoder;
 
 /**
- * Asks the application's own encoder once for each secret. It is slow on purpose, and six secrets a school were a third of what the
- * application's tests computed.
+ * Asks the application's own encoder once for each secret: it is slow on purpose, and each school of each test has six.
  */
 @TestComponent
 public class RememberedSecrets implements BeanPostProcessor {

@@ -325,7 +325,7 @@ class AccessMatrixTest {
                 Map.entry("episodeId", school.episodeId()), Map.entry("handInId", handIn.id()),
                 Map.entry("sourceFrame", 100), Map.entry("part", "AFTER"), Map.entry("recipeId", address.contains("class-recipes") ? classRecipe() : 0), Map.entry("takeId", address.endsWith("/erase") ? takeToErase : address.endsWith("/choose") ? lineTake : readyTake), Map.entry("noteId", address.contains("/spoken") || address.contains("/notes/{noteId}/sound") ? spokenNote : address.contains("take-back") ? noteToTakeBack : address.endsWith("/held") || address.endsWith("/report") ? guestsNote : noteToTick), Map.entry("uploadKey", address.contains("/files/") ? fileKey : uploadKey), Map.entry("number", 0), Map.entry("level", 0), Map.entry("tile", 0), Map.entry("revision", 2),
                 Map.entry("trackId", 1), Map.entry("columns", 8), Map.entry("frame", 0), Map.entry("key", "a".repeat(32)), Map.entry("clipId", 1), Map.entry("finish", "0_-1000"), Map.entry("from", 0), Map.entry("to", 480), Map.entry("feedKey", feedKey),
-                Map.entry("episodeKey", episodeKey), Map.entry("slug", "eels"));
+                Map.entry("episodeKey", episodeKey), Map.entry("slug", "eels"), Map.entry("id", 0));
         Matcher matcher = Pattern.compile("\\{(\\w+)(:[^}]*)?}").matcher(address.substring(address.indexOf(' ') + 1));
         return matcher.replaceAll(match -> values.get(match.group(1)).toString());
     }

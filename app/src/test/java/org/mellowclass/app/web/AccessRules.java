@@ -42,6 +42,7 @@ final class AccessRules {
             Map.entry("POST /sign-in/new-password/{resetKey}", Open.TO_ALL),
             // the class's teacher is the first of the school, and leads it
             Map.entry("GET /school", Open.TO_TEACHER),
+            Map.entry("GET /school/taken-back", Open.TO_TEACHER),
             Map.entry("POST /school/listeners", Open.TO_TEACHER),
             Map.entry("GET /school/let-go", Open.TO_TEACHER),
             Map.entry("POST /school/let-go", Open.TO_TEACHER),
@@ -208,7 +209,8 @@ final class AccessRules {
             Map.entry("POST /notes/{noteId}/spoken/complete", Open.TO_TEACHER),
             Map.entry("POST /notes/{noteId}/spoken/again", Open.TO_TEACHER),
             Map.entry("GET /classes/{classId}/students/{studentId}/on-air", Open.TO_TEACHER),
-            Map.entry("POST /classes/{classId}/students/{studentId}/off-air", Open.TO_TEACHER),
+            Map.entry("GET /classes/{classId}/taken-back", Open.TO_TEACHER),
+            Map.entry("POST /classes/{classId}/taken-back/{id}", Open.TO_TEACHER),
             Map.entry("POST /episodes/{episodeId}/takes/{takeId}/voices", Open.TO_CREW_AND_TEACHER),
             Map.entry("GET /episodes/{episodeId}/air", Open.TO_TEACHER),
             Map.entry("GET /episodes/{episodeId}/air/state", Open.TO_TEACHER),
