@@ -41,6 +41,12 @@ interface FinishMapper {
             """)
     void put(long episodeId, long revision, Finish finish, Instant at);
 
+    @Select("""
+            SELECT r.episode_id FROM revision r LEFT JOIN finish f ON f.episode_id = r.episode_id WHERE r.created_at > #{since}
+            GROUP BY r.episode_id HAVING max(r.seq) > coalesce(max(f.report_seq), 0)
+            """)
+    List<Long> unread(Instant since);
+
     record ClassRow(long episodeId, long reportSeq, String report) {
     }
 

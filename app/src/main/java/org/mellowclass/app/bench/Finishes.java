@@ -1,6 +1,8 @@
 package org.mellowclass.app.bench;
 
 import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -56,6 +58,12 @@ public class Finishes {
     @Transactional(readOnly = true)
     public Optional<Read> read(long episodeId) {
         return finishes.report(episodeId).map(row -> new Read(row.reportSeq(), row.report()));
+    }
+
+    /** The episodes whose newest revision was made since then, and has not been read. */
+    @Transactional(readOnly = true)
+    public List<Long> unread(Instant since) {
+        return finishes.unread(since);
     }
 
     /** The newest sound checks of the episodes of a class that has been let through, by episode. */

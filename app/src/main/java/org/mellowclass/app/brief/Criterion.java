@@ -16,7 +16,7 @@ import java.util.stream.Collectors;
  */
 public record Criterion(long id, String name, int mostPoints, String sentence, String levels) {
 
-    private static final Pattern LEVEL = Pattern.compile("\\s*(\\d{1,3})\\s+(\\S.{0,119}?)\\s*");
+    private static final Pattern LEVEL = Pattern.compile("(\\d{1,3})\\s+(\\S.{0,119})");
     private static final int MOST_LEVELS = 8;
 
     /** What so many points and more mean, up to the next level. */
@@ -25,7 +25,7 @@ public record Criterion(long id, String name, int mostPoints, String sentence, S
 
     /** The levels that were typed, by their points; empty if some cannot be read, are twice, or lie over the most points. */
     static Optional<List<Level>> read(String typed, int mostPoints) {
-        List<String> each = Arrays.stream(typed.split("[;\\n]")).filter(level -> !level.isBlank()).toList();
+        List<String> each = Arrays.stream(typed.split("[;\\n]")).map(String::strip).filter(level -> !level.isEmpty()).toList();
         List<Level> levels = each.stream().map(LEVEL::matcher).filter(Matcher::matches).map(level -> new Level(Integer.parseInt(level.group(1)), level.group(2)))
                 .filter(level -> level.points <= mostPoints).sorted(Comparator.comparingInt(Level::points)).toList();
         return levels.size() == each.size() && levels.size() <= MOST_LEVELS && levels.stream().map(Level::points).distinct().count() == levels.size()

@@ -10,6 +10,7 @@ import org.mellowclass.app.store.NamedSounds;
 import org.mellowclass.app.store.SoundStore;
 import org.mellowclass.app.web.LargeBodies;
 import org.mellowclass.app.web.Refusal;
+import org.mellowclass.core.sound.SampleSink;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnMissingBean;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -26,6 +27,8 @@ public class DiskRoom implements LargeBodies {
 
     /** With less than this not even a recording begins. */
     private static final long LAST_BYTES = DataSize.ofMegabytes(64).toBytes();
+
+    private static final long LOOK_EACH_BYTES = DataSize.ofMegabytes(16).toBytes();
 
     private final FreeSpace free;
     private final SoundStore store;
@@ -64,6 +67,24 @@ public class DiskRoom implements LargeBodies {
         if (free.bytes() - bytes < room.keptForRecordings().toBytes()) {
             throw new Refusal(HttpStatus.INSUFFICIENT_STORAGE, "disk.FILE");
         }
+    }
+
+    /** Goes along with sound that is being written: stops while there is still room for everybody else. The work is tried again later. */
+    public SampleSink whileWriting() {
+        return new SampleSink() {
+            private long unchecked;
+
+            @Override
+            public void accept(float[][] block, int frames) throws IOException {
+                unchecked += (long) frames * block.length * Float.BYTES;
+                if (unchecked >= LOOK_EACH_BYTES) {
+                    unchecked = 0;
+                    if (free.bytes() < room.keptForRecordings().toBytes()) {
+                        throw new IOException("No space left on device: what is left is kept for recordings");
+                    }
+                }
+            }
+        };
     }
 
     /** @throws Refusal if there is no room at all */

@@ -101,7 +101,7 @@ final class RssWriter {
      * scheme.
      */
     static String guid(String address) {
-        byte[] name = address.replaceFirst("^\\w+://", "").replaceFirst("/+$", "").getBytes(StandardCharsets.UTF_8);
+        byte[] name = address.replaceFirst("^\\w+://", "").replaceFirst("/$", "").getBytes(StandardCharsets.UTF_8);
         try {
             MessageDigest sha1 = MessageDigest.getInstance("SHA-1");
             sha1.update(ByteBuffer.allocate(16).putLong(FEEDS.getMostSignificantBits()).putLong(FEEDS.getLeastSignificantBits()).array());

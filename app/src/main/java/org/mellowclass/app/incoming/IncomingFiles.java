@@ -10,6 +10,7 @@ import org.mellowclass.app.disk.DiskRoom;
 import org.mellowclass.app.store.Held;
 import org.mellowclass.app.store.Scratch;
 import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.Refusal;
 import org.mellowclass.app.web.Turnstile;
 import org.mellowclass.media.PlainWav;
@@ -98,7 +99,7 @@ public class IncomingFiles {
 
     /** A name for the sound, of what its owner called the file; never trusted otherwise. */
     public static String nameOf(String fileName) {
-        String last = fileName == null ? "" : fileName.replaceAll(".*[/\\\\]", "").replaceAll("\\.[^.]{1,5}$", "");
+        String last = fileName == null ? "" : Fields.lastOfPath(fileName).replaceAll("\\.[^.]{1,5}$", "");
         String plain = last.replaceAll("[\\p{Cntrl}]", "").strip();
         return plain.isEmpty() ? "Recording" : plain.substring(0, Math.min(LONGEST_NAME, plain.length()));
     }

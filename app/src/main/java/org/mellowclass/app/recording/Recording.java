@@ -49,6 +49,8 @@ public class Recording {
     private static final int LOWEST_RATE = 8_000;
     private static final int HIGHEST_RATE = 192_000;
     private static final int MOST_CHUNK_SECONDS = 5;
+    /** One each tenth of a second for three hours. */
+    private static final int MOST_CHUNKS = 108_000;
     /** No chunk of any rate is larger. */
     static final int MOST_CHUNK_BYTES = 2 * MOST_CHUNK_SECONDS * HIGHEST_RATE;
 
@@ -221,8 +223,8 @@ public class Recording {
             throw Refusal.unfit("take.DAMAGED", number);
         }
         byte[] pcm = sealed ? opened(session, number, sent) : sent;
-        boolean tooLong = pcm.length > 2 * MOST_CHUNK_SECONDS * session.sampleRate() || firstFrame + pcm.length / 2 > mostFrames(session, mostSeconds(take));
-        if (number < 0 || firstFrame < 0 || pcm.length == 0 || pcm.length % 2 != 0 || tooLong) {
+        boolean tooLong = pcm.length > 2 * MOST_CHUNK_SECONDS * session.sampleRate() || firstFrame > mostFrames(session, mostSeconds(take)) - pcm.length / 2;
+        if (number < 0 || number >= MOST_CHUNKS || firstFrame < 0 || pcm.length == 0 || pcm.length % 2 != 0 || tooLong) {
             throw Refusal.unfit("take.CHUNK", number);
         }
         if (recordings.addChunk(take.id(), number, firstFrame, pcm.length / 2, pcm) == 1) {

@@ -35,6 +35,7 @@ public class Marks {
 
     private static final int LONGEST_SENTENCE = 300;
     private static final int LONGEST_SUMMARY = 1000;
+    private static final int LONGEST_PLACES = 1000;
     private static final int MOST_PLACES = 5;
     private static final String[] CSV_HEADER = {"crew", "episode", "hand-in", "student", "criterion", "points", "most points", "level", "places", "sentence", "summary", "sent at"};
 
@@ -122,7 +123,8 @@ public class Marks {
      */
     public void save(Person viewer, long handInId, Map<String, String> typed, boolean send) {
         HandIn handIn = handIns.find(viewer, handInId);
-        access.hold(access.taughtEpisode(viewer, handIn.episodeId()).id());
+        access.taughtEpisode(viewer, handIn.episodeId());
+        // nobody waits while it is read
         String summary = Fields.optional(typed.get("summary"), LONGEST_SUMMARY, "marks.TOO_LONG");
         Asked asked = asked(viewer, handIn);
         List<Mark> all = new ArrayList<>();
@@ -141,6 +143,7 @@ public class Marks {
                 }
             }
         }
+        access.hold(handIn.episodeId());
         Instant now = clock.instant();
         marks.save(handInId, viewer.id(), summary, now, send ? now : null);
         marks.forgetPoints(handInId);
@@ -155,8 +158,11 @@ public class Marks {
 
     private List<Span> places(String typed, Criterion criterion, HandIn handIn) {
         List<Span> places = new ArrayList<>();
+        if (typed != null && typed.length() > LONGEST_PLACES) {
+            throw Refusal.unfit("marks.PLACES", criterion.name(), MOST_PLACES);
+        }
         for (String place : typed == null || typed.isBlank() ? new String[0] : typed.split("[,;]")) {
-            String[] ends = place.strip().split("\\s*(?:-|–|to)\\s*", 2);
+            String[] ends = place.split("-|–|to", 2);
             OptionalLong start = times.frames(ends[0]);
             OptionalLong end = times.frames(ends[ends.length - 1]);
             if (ends.length < 2 || start.isEmpty() || end.isEmpty() || start.getAsLong() >= Math.min(end.getAsLong(), handIn.frames()) || places.size() == MOST_PLACES) {

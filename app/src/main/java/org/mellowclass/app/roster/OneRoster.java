@@ -18,6 +18,7 @@ import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVPrinter;
 import org.apache.commons.csv.CSVRecord;
+import org.mellowclass.app.web.Fields;
 import org.mellowclass.app.web.Refusal;
 
 /**
@@ -104,7 +105,7 @@ final class OneRoster {
         try (ZipInputStream in = new ZipInputStream(new ByteArrayInputStream(zip))) {
             int entries = 0;
             for (ZipEntry entry = in.getNextEntry(); entry != null && entries++ < MOST_ENTRIES; entry = in.getNextEntry()) {
-                String name = entry.getName().replaceAll(".*[/\\\\]", "").toLowerCase(Locale.ROOT);
+                String name = Fields.lastOfPath(entry.getName()).toLowerCase(Locale.ROOT);
                 if (TABLES.contains(name)) {
                     byte[] table = in.readNBytes(LARGEST_TABLE + 1);
                     if (table.length > LARGEST_TABLE) {

@@ -26,6 +26,7 @@ import org.mellowclass.core.sound.SampleSink;
 import org.mellowclass.core.sound.SampleSource;
 import org.mellowclass.core.soundcheck.HouseSound;
 import org.mellowclass.core.soundcheck.MixCheck;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.context.event.EventListener;
@@ -35,7 +36,7 @@ import org.springframework.stereotype.Component;
 /**
  * Measures what finishing an episode's mix would take, some seconds after its last edit, so that the bench plays as loud as the hand-in will be;
  * and reads the sound check of it.
- * Which episodes wait is kept in memory only: after a restart, whoever listens asks again.
+ * Which episodes wait is kept in memory; a process that starts looks for those that its predecessor has left.
  */
 @Component
 class FinishMeasuring {
@@ -44,6 +45,8 @@ class FinishMeasuring {
     private static final Duration AFTER_THE_LAST_EDIT = Duration.ofSeconds(4);
     /** Somebody waits for other jobs, and for these nobody does: but not for ever. */
     private static final Duration AT_THE_LATEST = Duration.ofMinutes(1);
+    /** Pages that rest for longer are read when somebody works on them. */
+    private static final Duration LATELY = Duration.ofDays(7);
     /** All take one turn, so that a thread is always left for others. */
     private static final String TURN = "finishes";
 
@@ -71,6 +74,12 @@ class FinishMeasuring {
         Task<?> finishJob(FinishMeasuring measuring, Jobs jobs) {
             return jobs.lookedOnAt(KIND, measuring::run, episodeId -> { });
         }
+    }
+
+    /** What was edited before this process was started, and not read then. */
+    @EventListener(ApplicationReadyEvent.class)
+    void lookForUnread() {
+        finishes.unread(clock.instant().minus(LATELY)).forEach(episodeId -> waiting.put(episodeId, clock.instant()));
     }
 
     @EventListener

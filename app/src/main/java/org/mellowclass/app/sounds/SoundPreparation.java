@@ -2,6 +2,7 @@ package org.mellowclass.app.sounds;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import org.mellowclass.app.disk.DiskRoom;
 import org.mellowclass.app.jobs.Jobs;
 import org.mellowclass.app.jobs.Reporting;
 import org.mellowclass.app.store.SkylineFile;
@@ -31,10 +32,12 @@ public class SoundPreparation {
 
     private final SoundDecoder decoder;
     private final Jobs jobs;
+    private final DiskRoom room;
 
-    SoundPreparation(SoundDecoder decoder, Jobs jobs) {
+    SoundPreparation(SoundDecoder decoder, Jobs jobs, DiskRoom room) {
         this.decoder = decoder;
         this.jobs = jobs;
+        this.room = room;
     }
 
     /**
@@ -49,7 +52,7 @@ public class SoundPreparation {
         try (SampleSource converted = Resampler.to(Frames.RATE, new Reporting(jobs.courteousSource(incoming), expectedFrames, progress));
              WavWriter writer = WavWriter.create(wav, incoming.channels(), Frames.RATE, SampleFormat.FLOAT_32)) {
             Skyline skyline = new Skyline(converted.channels());
-            long frames = SampleSink.drain(converted, writer, skyline);
+            long frames = SampleSink.drain(converted, room.whileWriting(), writer, skyline);
             write(skyline, skylineFile);
             return frames;
         }
@@ -60,7 +63,7 @@ public class SoundPreparation {
         long expected = Frames.converted(facts.expectedFrames(), facts.sampleRate());
         try (SoundDecoder.Decoded written = decoder.openInto(wav, file, facts, Frames.RATE)) {
             Skyline skyline = new Skyline(written.channels());
-            long frames = SampleSink.drain(new Reporting(jobs.courteousSource(written), expected, read -> progress.read(expected == 0 ? 0 : 1000 * read / expected)), skyline);
+            long frames = SampleSink.drain(new Reporting(jobs.courteousSource(written), expected, read -> progress.read(expected == 0 ? 0 : 1000 * read / expected)), room.whileWriting(), skyline);
             write(skyline, skylineFile);
             boolean silent = skyline.peakDbfs().orElse(SILENT_DBFS) <= SILENT_DBFS;
             return new Converted(written.channels(), frames, expected,

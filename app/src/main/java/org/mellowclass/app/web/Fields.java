@@ -46,4 +46,9 @@ public final class Fields {
         }
         return stripped;
     }
+
+    /** The last part of a path, whichever way its strokes lean. */
+    public static String lastOfPath(String path) {
+        return path.substring(Math.max(path.lastIndexOf('/'), path.lastIndexOf('\\')) + 1);
+    }
 }

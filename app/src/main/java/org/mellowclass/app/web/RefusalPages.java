@@ -3,6 +3,7 @@ package org.mellowclass.app.web;
 import java.security.Principal;
 import java.util.Locale;
 
+import com.fasterxml.jackson.core.exc.StreamConstraintsException;
 import jakarta.servlet.http.HttpServletRequest;
 import org.mellowclass.app.securitylog.SecurityLog;
 import org.mellowclass.core.timeline.TimelineTooLong;
@@ -88,6 +89,11 @@ class RefusalPages {
         IllegalArgumentException.class})
     Object notUnderstood(Exception notUnderstood, HttpServletRequest request) {
         LOG.info("not understood: {}", notUnderstood.toString());
+        for (Throwable cause = notUnderstood; cause != null; cause = cause.getCause()) {
+            if (cause instanceof StreamConstraintsException || cause instanceof BodyLimits.TooMuch) {
+                return refused(BodyLimits.refusal(), request);
+            }
+        }
         return answer(request, HttpStatus.BAD_REQUEST, text("refusal.not-understood"));
     }
 

@@ -9,6 +9,8 @@ import java.nio.ByteOrder;
 import java.nio.file.Files;
 import java.nio.file.Path;
 
+import java.time.Instant;
+
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -80,6 +82,14 @@ class FinishMeasuringTest {
             assertThat(heard.getFloat()).as("frame %d", i).isCloseTo(published[0][i], within(3e-7f));
             assertThat(heard.getFloat()).isCloseTo(published[1][i], within(3e-7f));
         }
+    }
+
+    @Test
+    void a_process_that_starts_reads_what_was_edited_before_it() {
+        assertThat(finishes.unread(Instant.now().minusSeconds(600))).contains(school.episodeId());
+        measured();
+        Schools.await(() -> !finishes.unread(Instant.now().minusSeconds(600)).contains(school.episodeId()));
+        assertThat(finishes.unread(Instant.now().plusSeconds(600))).isEmpty();
     }
 
     @Test
