@@ -15,7 +15,9 @@ beforeEach(() => {
   asked = [];
   globalThis.fetch = async (address, options) => {
     asked.push(`${options.method} ${address.replace(/&crc32=\d+/, '')}`);
-    return answers(address, options);
+    // as the server does, which has stored what it was sent
+    const stored = new Headers({ 'Stored-CRC32': /crc32=(\d+)/.exec(address)?.[1] ?? '' });
+    return { headers: stored, ...await answers(address, options) };
   };
 });
 
@@ -64,6 +66,19 @@ test('a chunk is dropped here when the server has it, and not before', async () 
   assert.deepEqual(left, [2, 2, 1, 0]);
   assert.equal(trouble[0], true);
   assert.equal(trouble.at(-1), false);
+});
+
+test('an answer that is not of who stores chunks is none: a page that says that all is well, or another checksum', async () => {
+  const kept = await keptWithTwo();
+  const lies = [{ headers: new Headers() }, { headers: new Headers({ 'Stored-CRC32': '1' }) }];
+  const left = [];
+  answers = async (address, options) => {
+    left.push((await kept.chunks(1)).length);
+    assert.equal(options.redirect, 'error');
+    return { ...ok(address.endsWith('/end') ? { missing: [] } : {}), ...lies.shift() };
+  };
+  await finish(kept, take, () => {});
+  assert.deepEqual(left, [2, 2, 2, 1, 0]);
 });
 
 test('what comes too late for a take that its crew has ended stays here', async () => {

@@ -15,7 +15,7 @@ export class Ended extends Error {}
 
 /** @param {string} address @param {RequestInit} options */
 async function ask(address, options) {
-  const response = await fetch(address, { ...options, credentials: 'omit', signal: AbortSignal.timeout(PATIENCE_MS) });
+  const response = await fetch(address, { ...options, redirect: 'error', credentials: 'omit', signal: AbortSignal.timeout(PATIENCE_MS) });
   if (NOT_ANY_MORE.includes(response.status)) {
     throw new Ended();
   }
@@ -54,7 +54,13 @@ export async function sendChunk(kept, take, chunk, onTrouble) {
   const bytes = new Uint8Array(chunk.pcm);
   const address = `/uploads/${take.uploadKey}/chunks/${chunk.number}?firstFrame=${chunk.firstFrame}&crc32=${crc32(bytes)}${chunk.sealed ? '&sealed=true' : ''}`;
   const headers = { 'Content-Type': 'application/octet-stream' };
-  await untilItWorks(() => ask(address, { method: 'PUT', headers, body: bytes }), onTrouble);
+  await untilItWorks(async () => {
+    const response = await ask(address, { method: 'PUT', headers, body: bytes });
+    // any page can say that all is well; who has stored the chunk knows what is in it
+    if (response.headers.get('Stored-CRC32') !== String(crc32(bytes))) {
+      throw new Error('not stored');
+    }
+  }, onTrouble);
   await kept.dropChunk(take.takeId, chunk.number);
 }
 

@@ -70,8 +70,8 @@ interface PeopleMapper {
             JOIN class_student s ON s.person_id = p.id
             JOIN school_class c ON c.id = s.class_id AND c.gone_at IS NULL
             JOIN school ON school.id = c.school_id AND school.gone_at IS NULL
-            WHERE c.code = #{code} AND BINARY c.code = #{code} AND p.name = #{name} AND p.role = 'STUDENT'
-            """)
+            WHERE c.code = #{code} AND BINARY c.code = #{code} AND p.role = 'STUDENT' AND #{name} =
+            """ + Evened.NAME_IN_SQL)
     List<WithSecret> students(String code, String name);
 
     @Select(SCHOOL_CLASS + "JOIN class_teacher t ON t.class_id = c.id WHERE t.person_id = #{teacherId} ORDER BY c.name")

@@ -101,7 +101,7 @@ public class SignIn {
             return new Result.Wrong();
         }
         String code = classCode.strip().toUpperCase(Locale.ROOT);
-        List<WithSecret> candidates = people.students(code, name.strip());
+        List<WithSecret> candidates = people.students(code, Evened.text(name));
         return attempt("class " + (people.classCodeExists(code) ? code : ""), candidates, plain(passphrase), laptop);
     }
 
@@ -112,7 +112,7 @@ public class SignIn {
 
     /** How a student's passphrase is written before it is hashed or compared. */
     public static String plain(String passphrase) {
-        return passphrase.strip().toLowerCase(Locale.ROOT).replaceAll("[\\s-]+", " ");
+        return Evened.text(passphrase).toLowerCase(Locale.ROOT).replaceAll("[ -]+", " ");
     }
 
     /** Lets somebody try again at once. */

@@ -4,9 +4,11 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.util.List;
 import java.util.Map;
+import java.util.zip.CRC32;
 
 import org.mellowclass.app.web.Refusal;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -29,8 +31,7 @@ class UploadController {
     }
 
     @PutMapping("/chunks/{number}")
-    @ResponseStatus(HttpStatus.NO_CONTENT)
-    void chunk(@PathVariable String uploadKey, @PathVariable int number, @RequestParam long firstFrame,
+    ResponseEntity<Void> chunk(@PathVariable String uploadKey, @PathVariable int number, @RequestParam long firstFrame,
                @RequestParam long crc32, @RequestParam(defaultValue = "false") boolean sealed, InputStream body) throws IOException {
         int most = Recording.MOST_CHUNK_BYTES + Seal.MORE_BYTES;
         byte[] sent = body.readNBytes(most + 1);
@@ -38,6 +39,9 @@ class UploadController {
             throw Refusal.unfit("take.CHUNK", number);
         }
         recording.chunk(uploadKey, number, firstFrame, crc32, sent, sealed);
+        CRC32 stored = new CRC32();
+        stored.update(sent);
+        return ResponseEntity.noContent().header("Stored-CRC32", Long.toString(stored.getValue())).build();
     }
 
     @PostMapping("/sign")

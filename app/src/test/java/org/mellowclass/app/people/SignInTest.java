@@ -18,6 +18,8 @@ import java.util.List;
 import jakarta.servlet.http.Cookie;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.mellowclass.app.roster.Roster;
 import org.mellowclass.app.store.RandomKey;
 import org.mellowclass.app.testing.AppTest;
@@ -52,6 +54,18 @@ class SignInTest {
     @BeforeEach
     void build() {
         school = schools.build();
+    }
+
+    /** What keyboards, telephones and word processors make of an apostrophe, a hyphen and a space. */
+    @ParameterizedTest
+    @ValueSource(strings = {"Maeve O'Brien-Quill", "Maeve O\u2019Brien-Quill", "Maeve O\u2018Brien\u2010Quill", "Maeve O`Brien\u2011Quill", "maeve o\u02BCbrien\u2013quill", "Maeve\u00A0O\u00B4Brien\u2212Quill",
+        "Maeve \u2009O\u2032Brien\u2014Quill", " M\u00E1eve  O\uFF07Brien-Quill\u200B"})
+    void a_name_is_found_however_it_was_typed(String typed) {
+        for (String stored : List.of("Maeve O'Brien-Quill", "Maeve O\u2019Brien\u2011Quill")) {
+            jdbc.sql("UPDATE person SET name = ? WHERE id = ?").params(stored, school.student().id()).update();
+            assertThat(signIn.student(school.classCode(), typed, Schools.PASSPHRASE.replace(" ", "\u2011"), NO_LAPTOP)).as("%s for %s", typed, stored).isInstanceOf(SignIn.Result.Welcome.class);
+        }
+        assertThat(signIn.student(school.classCode(), "Maeve OBrien-Quill", Schools.PASSPHRASE, NO_LAPTOP)).isInstanceOf(SignIn.Result.Wrong.class);
     }
 
     @Test

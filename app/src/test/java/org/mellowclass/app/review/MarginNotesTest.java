@@ -99,6 +99,8 @@ class MarginNotesTest {
             notes.write(school.teacher(), handIn.id(), MarginNotes.Wish.of(MarginNote.Kind.LOVELY, words, 0, 4_800));
         }
         assertThat(notes.phrases(school.teacher())).containsEntry(MarginNote.Kind.LOVELY, List.of("I can see it.")).containsEntry(MarginNote.Kind.MEND, List.of());
+        assertThat(mvc.perform(get("/hand-ins/" + handIn.id()).with(As.person(school.teacher()))).andReturn().getResponse().getContentAsString())
+                .contains(">I can see it.</button>").doesNotContain(">Only once.</button>");
         assertThat(notes.phrases(school.otherTeacher()).get(MarginNote.Kind.LOVELY)).isEmpty();
     }
 

@@ -2,6 +2,7 @@ package org.mellowclass.app.review;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
 
 import java.io.IOException;
 import java.util.List;
@@ -13,15 +14,19 @@ import org.apache.commons.csv.CSVRecord;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.mellowclass.app.testing.AppTest;
+import org.mellowclass.app.testing.As;
 import org.mellowclass.app.testing.Schools;
 import org.mellowclass.app.web.NotFound;
 import org.mellowclass.core.sound.Span;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.test.web.servlet.MockMvc;
 
 @AppTest
 class MarksTest {
 
+    @Autowired
+    private MockMvc mvc;
     @Autowired
     private Marks marks;
     @Autowired
@@ -126,5 +131,7 @@ class MarksTest {
         List<MarksTable> lines = MarksTable.of(marks.ofClass(school.teacher(), school.classId()));
         assertThat(lines).extracting(MarksTable::sum).containsExactlyInAnyOrder(7, 5);
         assertThat(lines).extracting(MarksTable::studentName).containsExactlyInAnyOrder(null, school.student().name());
+        String page = mvc.perform(get("/classes/" + school.classId() + "/marks").with(As.person(school.teacher()))).andReturn().getResponse().getContentAsString();
+        assertThat(page).contains(">4 of 5<", ">3 of 5<", ">7 of 10<");
     }
 }

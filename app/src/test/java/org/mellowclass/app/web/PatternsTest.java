@@ -22,7 +22,7 @@ class PatternsTest {
     /** A literal that is a pattern, wherever the library takes one. */
     private static final Pattern USED = Pattern.compile("(?:Pattern\\.compile|\\.matches|\\.split|\\.replaceAll|\\.replaceFirst)\\((\"(?:[^\"\\\\]|\\\\.)*\"(?=[,)]))?");
     /** Patterns that are made of parts: looked at by hand, and by tests of their own. */
-    private static final List<String> MADE_OF_PARTS = List.of("ErasedName.java", "MachineFault.java");
+    private static final List<String> MADE_OF_PARTS = List.of("Evened.java", "ErasedName.java", "MachineFault.java");
     private static final int MOST_READS = 50;
     private static final int LONG = 100_000;
     private static final int SHORT = 5_000;
@@ -108,7 +108,8 @@ class PatternsTest {
                         if (used.group(1) == null) {
                             madeOfParts.add(file.getFileName().toString());
                         } else {
-                            String literal = used.group(1).substring(1, used.group(1).length() - 1).translateEscapes();
+                            String literal = used.group(1).substring(1, used.group(1).length() - 1)
+                                    .replaceAll("\\\\u([0-9A-F]{4})", "\\\\\\\\x{$1}").translateEscapes();
                             patterns.put(file.getFileName() + ": " + literal, Pattern.compile(literal));
                         }
                     }
