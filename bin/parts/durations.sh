@@ -8,5 +8,5 @@ print_durations() {
   echo
   echo "seconds  the slowest twenty"
   find . -path '*/target/surefire-reports/TEST-*.xml' -newer "$1.began" -exec grep -hoE '<testcase name="[^"]*" classname="[^"]*" time="[0-9.,]+"' {} + \
-    | sed -E 's/<testcase name="([^"]*)" classname="([^"]*\.)?([^".]*)" time="([0-9.,]+)"/\4\t\3 \1/; s/,//' | sort -rn | head -20 | awk -F'\t' '{ printf "%7.1f  %s\n", $1, $2 }'
+    | sed -E 's/<testcase name="([^"]*)" classname="([^"]*\.)?([^".]*)" time="([0-9.,]+)"/\4\t\3 \1/; s/,//' | sort -rn | awk -F'\t' 'NR <= 20 { printf "%7.1f  %s\n", $1, $2 }'
 }

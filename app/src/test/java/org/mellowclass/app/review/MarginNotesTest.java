@@ -94,7 +94,7 @@ class MarginNotesTest {
     }
 
     @Test
-    void what_a_teacher_writes_again_is_offered_for_its_kind() {
+    void what_a_teacher_writes_again_is_offered_for_its_kind() throws Exception {
         for (String words : List.of("I can see it.", "I can see it.", "Only once.")) {
             notes.write(school.teacher(), handIn.id(), MarginNotes.Wish.of(MarginNote.Kind.LOVELY, words, 0, 4_800));
         }

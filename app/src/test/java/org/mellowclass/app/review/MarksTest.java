@@ -126,7 +126,7 @@ class MarksTest {
     }
 
     @Test
-    void at_a_glance_each_crew_has_a_line_of_its_newest_marked_hand_in() {
+    void at_a_glance_each_crew_has_a_line_of_its_newest_marked_hand_in() throws Exception {
         save(true, Map.of("points-0", "4", "points-1", "3", "points-1-" + school.student().id(), "5"));
         List<MarksTable> lines = MarksTable.of(marks.ofClass(school.teacher(), school.classId()));
         assertThat(lines).extracting(MarksTable::sum).containsExactlyInAnyOrder(7, 5);
