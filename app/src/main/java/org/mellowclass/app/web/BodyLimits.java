@@ -47,7 +47,8 @@ class BodyLimits extends OncePerRequestFilter {
     private static long most(HttpServletRequest request) {
         String type = request.getContentType();
         String path = request.getRequestURI();
-        if (type != null && (type.regionMatches(true, 0, "multipart/", 0, 10) || type.regionMatches(true, 0, "application/octet-stream", 0, 24))) {
+        boolean sound = path.startsWith("/uploads/") || path.startsWith("/files/") || type != null && (type.regionMatches(true, 0, "multipart/", 0, 10) || type.contains("octet-stream"));
+        if (sound) {
             return Long.MAX_VALUE;
         }
         return path.endsWith("/roster") || path.endsWith("/roster/confirm") ? LARGEST_LIST_BYTES : MOST_BYTES;

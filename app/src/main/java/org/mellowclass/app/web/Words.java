@@ -20,7 +20,7 @@ import org.springframework.stereotype.Component;
 @Component("words")
 public class Words {
 
-    private static final Pattern TIME = Pattern.compile("\\s*(?:(\\d{1,4}):)?(\\d{1,6})(?:[.,](\\d{1,3}))?\\s*");
+    private static final Pattern TIME = Pattern.compile("(?:(\\d{1,4}):)?(\\d{1,6})(?:[.,](\\d{1,3}))?");
 
     private static final DateTimeFormatter DAY_AND_TIME = DateTimeFormatter.ofPattern("EEEE d MMMM, H:mm", Locale.UK);
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("EEEE d MMMM", Locale.UK);
@@ -44,7 +44,7 @@ public class Words {
 
     /** The frames of a time as people write it: 1:05.32 or 65.3; empty if it is none. */
     public OptionalLong frames(String text) {
-        Matcher time = TIME.matcher(text == null ? "" : text);
+        Matcher time = TIME.matcher(text == null ? "" : text.strip());
         if (!time.matches()) {
             return OptionalLong.empty();
         }

@@ -36,7 +36,7 @@ class EverythingKeptTest {
             Map.entry("take_voice", "takes"), Map.entry("revision", "edits"), Map.entry("hand_in", "handIns"), Map.entry("margin_note", "notes"), Map.entry("note_reply", "answers"), Map.entry("heard_span", "listened"), Map.entry("mark", "marks"), Map.entry("consent", "consents"),
             Map.entry("part_owner", "crews"), Map.entry("guest", "guestsNamed"), Map.entry("erase_request", "askedToErase"), Map.entry("line_up", "linedUp"),
             Map.entry("incoming_file", "filesOnTheWay"), Map.entry("known_laptop", "laptops"), Map.entry("join_request", "askedInto"), Map.entry("security_event", "log"));
-    private static final Set<String> OF_TEACHERS = Set.of("let_through", "marking", "class_teacher", "publication", "mail", "invitation", "shelf_sound", "password_reset");
+    private static final Set<String> OF_TEACHERS = Set.of("let_through", "marking", "class_teacher", "publication", "mail", "invitation", "shelf_sound", "password_reset", "taken_back");
     /** Gone after seconds. */
     private static final Set<String> PASSING = Set.of("presence");
 

@@ -17,7 +17,7 @@ import org.junit.jupiter.api.Test;
 class TemplatesTest {
 
     /** An index by a bare name means its letters, not what it names. */
-    private static final Pattern BARE_INDEX = Pattern.compile("\\$\\{[^}]*\\w\\)?\\[\\s*\\p{Alpha}[^\\]}]*]");
+    private static final Pattern BARE_INDEX = Pattern.compile("\\$\\{[^}]*[\\w)]\\[\\s*\\p{Alpha}[^\\]}]*]");
 
     @Test
     void no_map_is_asked_for_the_letters_of_a_name() throws IOException {

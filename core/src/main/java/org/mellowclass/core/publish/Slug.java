@@ -15,7 +15,7 @@ public final class Slug {
     public static String of(String title) {
         String plain = Normalizer.normalize(title, Normalizer.Form.NFKD).replaceAll("\\p{M}", "")
                 .toLowerCase(Locale.ROOT).replaceAll("['’]", "").replaceAll("[^a-z0-9]+", "-");
-        String cut = plain.substring(0, Math.min(LONGEST, plain.length())).replaceAll("^-+|-+$", "");
+        String cut = plain.substring(0, Math.min(LONGEST, plain.length())).replaceAll("^-|-$", "");
         return cut.isEmpty() ? "episode" : cut;
     }
 }
