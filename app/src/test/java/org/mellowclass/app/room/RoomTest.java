@@ -40,6 +40,7 @@ import org.mellowclass.core.timeline.Clip;
 import org.mellowclass.core.timeline.Timeline;
 import org.mellowclass.core.timeline.Track;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.http.MediaType;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.test.web.servlet.MockMvc;
 
@@ -156,14 +157,14 @@ class RoomTest {
     @Test
     void a_test_sentence_is_measured_and_one_thing_is_said_about_it() throws Exception {
         assertThat(Stream.of(-12.0, -45.0, -80.0).map(this::advice)).containsExactly("GOOD", "TOO_QUIET", "NOTHING_HEARD");
-        mvc.perform(post("/episodes/" + school.episodeId() + "/microphone-check?rate=48000&channels=1").with(csrf()).with(As.person(school.student()))
+        mvc.perform(post("/episodes/" + school.episodeId() + "/microphone-check?rate=48000&channels=1").contentType(MediaType.APPLICATION_OCTET_STREAM).with(csrf()).with(As.person(school.student()))
                 .content(new byte[48_000 * 2 * 6])).andExpect(jsonPath("$.levelDbfs").isEmpty()).andExpect(jsonPath("$.noiseDbfs").isEmpty());
     }
 
     private String advice(double dbfs) {
         Signal sentence = Signal.concat(Signal.noise(1, dbfs - 50, 2.5, 7), Signal.sine(1, 400, dbfs, 4));
         try {
-            String json = mvc.perform(post("/episodes/" + school.episodeId() + "/microphone-check?rate=48000&channels=1").with(csrf())
+            String json = mvc.perform(post("/episodes/" + school.episodeId() + "/microphone-check?rate=48000&channels=1").contentType(MediaType.APPLICATION_OCTET_STREAM).with(csrf())
                     .with(As.person(school.student())).content(Pcm16.interleaved(sentence.samples(), sentence.samples()[0].length)))
                     .andReturn().getResponse().getContentAsString();
             return json.replaceAll(".*\"advice\":\"(\\w+)\".*", "$1");
