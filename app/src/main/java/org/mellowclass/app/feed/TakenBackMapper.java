@@ -48,6 +48,9 @@ interface TakenBackMapper {
             """)
     int read(long id, long classId, Instant at);
 
+    @Select("SELECT EXISTS (SELECT 1 FROM class_student WHERE class_id = #{classId} AND person_id = #{personId})")
+    boolean isIn(long classId, long personId);
+
     @Select("SELECT c.school_id FROM episode e JOIN crew ON crew.id = e.crew_id JOIN school_class c ON c.id = crew.class_id WHERE e.id = #{episodeId}")
     long schoolOf(long episodeId);
 }

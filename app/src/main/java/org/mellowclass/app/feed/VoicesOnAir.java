@@ -21,6 +21,7 @@ import org.mellowclass.app.people.VoicesChanged;
 import org.mellowclass.app.review.HandIns;
 import org.mellowclass.app.securitylog.SecurityLog;
 import org.mellowclass.app.store.SoundStore;
+import org.mellowclass.app.web.NotFound;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.annotation.Bean;
@@ -35,7 +36,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Nothing is on air with a voice that may not be heard in public: when a consent is taken back, or somebody says that such a voice is in a take, every episode
- * with it goes off air in the same transaction, whoever's class it is of, and a correction with it is not made. Each night all that is on air is looked at.
+ * with it goes off air in the same transaction, in whichever class, and a correction with it is not made. Each night all that is on air is looked at.
  */
 @Service
 public class VoicesOnAir {
@@ -191,10 +192,13 @@ public class VoicesOnAir {
         takenBack.read(id, classId, clock.instant());
     }
 
-    /** What is on air, or on its way there, with a student's voice, in any class of the school. */
+    /** What is on air, or on its way there, with the voice of a student of the viewer's class, in any class of the school. */
     @Transactional(readOnly = true)
     public List<Publication> with(Person viewer, long classId, long personId) {
         access.taughtClass(viewer, classId);
+        if (!takenBack.isIn(classId, personId)) {
+            throw new NotFound();
+        }
         return takenBack.liveWithStudent(personId).stream().map(feeds::newest).flatMap(Optional::stream)
                 .filter(live -> isHeard(live.episodeId(), live.handInId(), personId) || live.nextHandInId() != null && isHeard(live.episodeId(), live.nextHandInId(), personId)).toList();
     }

@@ -88,6 +88,7 @@ class VoicesOnAirTest {
     void the_students_page_says_what_goes_and_saving_it_takes_it_off_air_and_everybody_is_told_until_it_was_read() throws Exception {
         String student = "/classes/" + school.classId() + "/students/" + school.student().id();
         assertThat(page(school.teacher(), student + "/on-air")).contains("Eels &amp; otters", "goes off air");
+        assertThatThrownBy(() -> onAir.with(school.otherTeacher(), school.otherClassId(), school.student().id())).as("nobody of that class").isInstanceOf(NotFound.class);
         mvc.perform(post(student).with(As.person(school.teacher())).with(csrf()).param("name", school.student().name()).param("onAirName", "Noor").param("consent", "SCHOOL"))
                 .andExpect(status().isFound());
         assertGone();
